@@ -1,0 +1,36 @@
+import type { FoldSiteId } from '../sites'
+import { composeCheckin, type CheckinFacts, type Choices, type Composition } from './checkin'
+
+/** A check-in with its result, as the client page lists it. */
+export interface ComposedCheckin<Facts extends CheckinFacts = CheckinFacts> {
+  facts: Facts
+  result: Composition
+}
+
+/** Change of one site between two check-ins, mm. Null where either has no value. */
+export interface SiteChange {
+  site: FoldSiteId
+  thenMm: number | null
+  nowMm: number | null
+  changeMm: number | null
+}
+
+/** All check-ins of a client composed, oldest first. */
+export function composeHistory<Facts extends CheckinFacts>(
+  checkins: readonly Facts[],
+  choices?: Choices,
+): ComposedCheckin<Facts>[] {
+  return [...checkins]
+    .sort((a, b) => (a.startedAt < b.startedAt ? -1 : 1))
+    .map((facts) => ({ facts, result: composeCheckin(facts, choices) }))
+}
+
+/** Site by site, what changed from one check-in to a later one. Only sites both protocols hold are compared. */
+export function siteChanges(then: Composition, now: Composition): SiteChange[] {
+  return now.session.sites.flatMap((site) => {
+    const before = then.session.sites.find((other) => other.site === site.site)
+    if (!before) return []
+    const changeMm = site.value !== null && before.value !== null ? site.value - before.value : null
+    return [{ site: site.site, thenMm: before.value, nowMm: site.value, changeMm }]
+  })
+}

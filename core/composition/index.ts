@@ -1,0 +1,4 @@
+export * from './age'
+export * from './masses'
+export * from './checkin'
+export * from './history'

@@ -1,0 +1,4 @@
+export * from './equation'
+export * from './density'
+export * from './estimate'
+export * from './registry'

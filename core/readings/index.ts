@@ -1,0 +1,5 @@
+export * from './reading'
+export * from './policies'
+export * from './reconcile'
+export * from './session'
+export * from './fold-entry'

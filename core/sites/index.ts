@@ -1,0 +1,3 @@
+export * from './site'
+export * from './folds'
+export * from './protocols'

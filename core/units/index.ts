@@ -1,0 +1,4 @@
+export * from './mass'
+export * from './length'
+export * from './parse'
+export * from './format'

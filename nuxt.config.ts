@@ -1,0 +1,80 @@
+import { cp } from 'node:fs/promises'
+import { fileURLToPath } from 'node:url'
+import tailwindcss from '@tailwindcss/vite'
+
+const migrations = fileURLToPath(new URL('./server/db/migrations', import.meta.url))
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  // The measuring screen has to live on a tablet that loses its network: one shell, drawn in the browser.
+  ssr: false,
+  modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-auth-utils', 'nuxt-security'],
+  alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
+  css: ['~/assets/main.css'],
+  app: {
+    head: {
+      title: 'Oak Pinch',
+      htmlAttrs: { lang: 'en' },
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1, viewport-fit=cover' },
+        { name: 'description', content: 'Skinfold and tape measuring for coaches.' },
+        { name: 'theme-color', content: '#F6F3EC' },
+        { name: 'robots', content: 'noindex' },
+      ],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+    },
+  },
+  components: [{ path: '~/components', pathPrefix: false }],
+  typescript: {
+    strict: true,
+    typeCheck: false,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
+  },
+  telemetry: false,
+  vite: { plugins: [tailwindcss()], build: { chunkSizeWarningLimit: 900 } },
+  auth: { loadStrategy: 'none' },
+  runtimeConfig: {
+    dataDir: '',
+    demo: false,
+    // Secure is added at sign-in whenever the request came over https (server/api/sign-in.post.ts).
+    session: { password: '', maxAge: 60 * 60 * 24 * 14, cookie: { secure: false, sameSite: 'lax' } },
+  },
+  security: {
+    headers: {
+      contentSecurityPolicy: {
+        'default-src': ["'self'"],
+        'script-src': ["'self'", "'nonce-{{nonce}}'", "'strict-dynamic'"],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'font-src': ["'self'"],
+        'connect-src': ["'self'"],
+        'object-src': ["'none'"],
+        'base-uri': ["'none'"],
+        'form-action': ["'self'"],
+        'frame-ancestors': ["'none'"],
+        // A gym's own network often has no certificate; forcing https there would leave a blank page.
+        'upgrade-insecure-requests': false,
+      },
+      strictTransportSecurity: false,
+      xFrameOptions: 'DENY',
+      crossOriginEmbedderPolicy: false,
+      permissionsPolicy: { camera: ['self'], microphone: [], geolocation: [] },
+    },
+    // Sizes are checked where bodies are read (server/http/body.ts), with a sentence; text is shown escaped by Vue.
+    requestSizeLimiter: false,
+    xssValidator: false,
+    rateLimiter: { tokensPerInterval: 6000, interval: 300_000, headers: false },
+  },
+  routeRules: {
+    '/api/sign-in': { security: { rateLimiter: { tokensPerInterval: 100, interval: 300_000 } } },
+    '/api/**': { headers: { 'cache-control': 'no-store' } },
+  },
+  nitro: {
+    errorHandler: '~~/server/http/error-handler.ts',
+    hooks: {
+      async compiled(nitro) {
+        await cp(migrations, `${nitro.options.output.serverDir}/migrations`, { recursive: true })
+      },
+    },
+  },
+})

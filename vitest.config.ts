@@ -1,0 +1,30 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const alias = {
+  '#core': fileURLToPath(new URL('./core', import.meta.url)),
+  '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
+}
+
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      { resolve: { alias }, test: { name: 'core', include: ['tests/core/**/*.test.ts'] } },
+      {
+        resolve: { alias },
+        test: { name: 'server', include: ['tests/server/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 120_000 },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'browser',
+          include: ['tests/browser/**/*.test.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+})

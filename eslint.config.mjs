@@ -35,6 +35,7 @@ export default ts.config(
       'vue/require-default-prop': 'off',
       '@typescript-eslint/no-non-null-assertion': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
       eqeqeq: 'error',
     },
   },

@@ -1,3 +1,5 @@
+/// <reference types="@nuxt/nitro-server" />
+/// <reference types="nuxt-security" />
 import { cp } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
@@ -24,7 +26,7 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },
-  components: [{ path: '~/components', pathPrefix: false }],
+  components: [{ path: '~/components', pathPrefix: false, extensions: ['vue'] }],
   typescript: {
     strict: true,
     typeCheck: false,

@@ -65,9 +65,7 @@ function fromParabola(entry: Entry): Equation {
     formula(measures: Measures): number {
       let sum = 0
       for (const site of summed) sum += measures[site]
-      return (
-        parabola.intercept - parabola.linear * sum + parabola.square * sum * sum - parabola.age * measures.age
-      )
+      return parabola.intercept - parabola.linear * sum + parabola.square * sum * sum - parabola.age * measures.age
     },
   }
 }

@@ -1,0 +1,9 @@
+<script setup lang="ts">
+useTheme()
+</script>
+
+<template>
+  <NuxtLayout>
+    <NuxtPage />
+  </NuxtLayout>
+</template>

@@ -1,0 +1,184 @@
+<script setup lang="ts">
+import { useForm } from '@tanstack/vue-form'
+import type { LengthUnit } from '#core/units'
+import { clientInput, type ClientInput } from '#shared/schemas/client'
+import { toClientInput, typedClientSchema, type TypedClient } from './typed-client'
+
+const props = defineProps<{
+  start: TypedClient
+  /** Height as stored, for a form that did not touch it. */
+  heightCm: number | null
+  lengthUnit: LengthUnit
+  action: string
+  save: (input: ClientInput) => Promise<void>
+}>()
+
+const FIELDS = ['name', 'sex', 'birthDate', 'heightCm', 'usualSide', 'notes', 'consentOn']
+const problems = useProblems(FIELDS)
+const today = new Date().toISOString().slice(0, 10)
+
+const form = useForm({
+  defaultValues: { ...props.start },
+  validators: { onSubmit: typedClientSchema(props.lengthUnit) },
+  async onSubmit({ value }) {
+    problems.clear()
+    const kept = { text: props.start.height, cm: props.heightCm }
+    try {
+      await props.save(clientInput.parse(toClientInput(value, props.lengthUnit, kept)))
+    } catch (error) {
+      problems.problem.value = problemOf(error)
+    }
+  },
+})
+
+function told(errors: readonly unknown[], field: string): string | undefined {
+  return firstError(errors) ?? problems.byField.value.get(field)
+}
+
+function textOf(event: Event): string {
+  return (event.target as HTMLInputElement).value
+}
+</script>
+
+<template>
+  <form class="grid gap-5" novalidate @submit.prevent="form.handleSubmit()">
+    <div class="grid gap-x-10 gap-y-5 lg:grid-cols-2">
+      <div class="grid content-start gap-5">
+        <form.Field v-slot="{ field, state }" name="name">
+          <FormField v-slot="{ attrs }" label="Name" name="name" :problem="told(state.meta.errors, 'name')">
+            <input
+              v-bind="attrs"
+              class="field"
+              autocomplete="off"
+              :value="state.value"
+              @input="field.handleChange(textOf($event))"
+            />
+          </FormField>
+        </form.Field>
+        <form.Field v-slot="{ field, state }" name="sex">
+          <ChoiceField
+            label="Sex for the equations"
+            name="sex"
+            hint="The published equations were made on women and men apart and differ by several points; ask which the client wants used."
+            :options="[
+              { value: 'female', label: 'Women’s' },
+              { value: 'male', label: 'Men’s' },
+            ]"
+            :problem="told(state.meta.errors, 'sex')"
+            :model-value="state.value"
+            @update:model-value="field.handleChange($event)"
+          />
+        </form.Field>
+        <div class="grid gap-5 sm:grid-cols-2">
+          <form.Field v-slot="{ field, state }" name="birthDate">
+            <FormField
+              v-slot="{ attrs }"
+              label="Birth date"
+              name="birthDate"
+              :problem="told(state.meta.errors, 'birthDate')"
+            >
+              <input
+                v-bind="attrs"
+                type="date"
+                class="field"
+                :max="today"
+                :value="state.value"
+                @input="field.handleChange(textOf($event))"
+              />
+            </FormField>
+          </form.Field>
+          <form.Field v-slot="{ field, state }" name="height">
+            <FormField v-slot="{ attrs }" label="Height" name="height" :problem="told(state.meta.errors, 'heightCm')">
+              <input
+                v-bind="attrs"
+                class="field"
+                inputmode="text"
+                :placeholder="lengthUnit === 'cm' ? '174, 1.74 m or 5 ft 8 in' : '5 ft 8 1/2 in or 174 cm'"
+                :value="state.value"
+                @input="field.handleChange(textOf($event))"
+              />
+            </FormField>
+          </form.Field>
+        </div>
+        <form.Field v-slot="{ field, state }" name="usualSide">
+          <ChoiceField
+            label="Side measured"
+            name="usualSide"
+            hint="The right, unless a limb there is abnormal; then always the left."
+            :options="[
+              { value: 'right', label: 'Right' },
+              { value: 'left', label: 'Left' },
+            ]"
+            :model-value="state.value"
+            @update:model-value="$event && field.handleChange($event)"
+          />
+        </form.Field>
+      </div>
+      <div class="grid content-start gap-5">
+        <form.Field v-slot="{ field, state }" name="notes">
+          <FormField
+            v-slot="{ attrs }"
+            label="Notes"
+            name="notes"
+            hint="Landmarks such as a mole, what to mind, what was agreed."
+            :problem="told(state.meta.errors, 'notes')"
+          >
+            <textarea
+              v-bind="attrs"
+              class="field min-h-32"
+              :value="state.value"
+              @input="field.handleChange(textOf($event))"
+            />
+          </FormField>
+        </form.Field>
+        <fieldset class="grid gap-3 border-l-4 border-rule pl-4">
+          <legend class="font-semibold">Consent</legend>
+          <p class="text-sm text-faded">
+            Explain what is touched and why, offer a chaperone, a private place or tape only. Never a condition for
+            training.
+          </p>
+          <form.Field v-slot="{ field, state }" name="consented">
+            <label class="flex items-start gap-3">
+              <input
+                type="checkbox"
+                name="consented"
+                class="mt-0.5 size-5 accent-ink"
+                :checked="state.value"
+                @change="
+                  (event) => {
+                    const checked = (event.target as HTMLInputElement).checked
+                    field.handleChange(checked)
+                    if (checked && !form.getFieldValue('consentOn')) form.setFieldValue('consentOn', today)
+                  }
+                "
+              />
+              The client agrees to be measured by touch and to these data being kept.
+            </label>
+          </form.Field>
+          <form.Field v-slot="{ field, state }" name="consentOn">
+            <FormField
+              v-slot="{ attrs }"
+              label="Agreed on"
+              name="consentOn"
+              :problem="told(state.meta.errors, 'consentOn')"
+            >
+              <input
+                v-bind="attrs"
+                type="date"
+                class="field max-w-52"
+                :max="today"
+                :value="state.value"
+                @input="field.handleChange(textOf($event))"
+              />
+            </FormField>
+          </form.Field>
+        </fieldset>
+      </div>
+    </div>
+    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-fat">{{ problems.ofForm.value }}</p>
+    <div class="flex gap-3">
+      <button class="press press-first min-h-12">{{ action }}</button>
+      <slot />
+    </div>
+  </form>
+</template>

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+const props = defineProps<{ share: number; done: boolean }>()
+defineEmits<{ start: [] }>()
+
+const RADIUS = 22
+const AROUND = 2 * Math.PI * RADIUS
+const dash = computed(() => `${AROUND * props.share} ${AROUND}`)
+</script>
+
+<template>
+  <button
+    type="button"
+    class="grid size-14 shrink-0 place-items-center rounded-full"
+    aria-label="Start the two-second count"
+    @pointerdown.prevent
+    @click="$emit('start')"
+  >
+    <svg viewBox="0 0 56 56" class="col-start-1 row-start-1 size-14 -rotate-90" fill="none" stroke-width="5">
+      <circle cx="28" cy="28" :r="RADIUS" class="stroke-rule" />
+      <circle cx="28" cy="28" :r="RADIUS" class="stroke-signal" :stroke-dasharray="dash" />
+    </svg>
+    <span class="col-start-1 row-start-1 text-sm font-semibold" :class="done ? 'text-signal' : 'text-faded'">
+      {{ done ? 'read' : '2 s' }}
+    </span>
+  </button>
+</template>

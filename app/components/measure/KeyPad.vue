@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { Delete } from '@lucide/vue'
+
+defineProps<{ canStrike: boolean }>()
+const emit = defineEmits<{ type: [sign: string]; erase: []; keep: []; strike: []; note: [] }>()
+
+const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
+</script>
+
+<template>
+  <!-- Pressing a pad key must not take the focus: a keyboard's Enter goes on meaning "keep". -->
+  <div class="pad grid grid-cols-4 grid-rows-4 gap-2" @pointerdown.prevent>
+    <button
+      v-for="key in KEYS"
+      :key="key"
+      type="button"
+      class="key figure text-3xl font-semibold"
+      :style="{ gridArea: `k${key === '.' ? 'p' : key}` }"
+      :aria-label="key === '.' ? 'point' : key"
+      @click="emit('type', key)"
+    >
+      {{ key }}
+    </button>
+    <button type="button" class="key" style="grid-area: erase" aria-label="Erase last digit" @click="emit('erase')">
+      <Delete class="size-7" aria-hidden="true" />
+    </button>
+    <button
+      type="button"
+      class="key font-semibold disabled:opacity-40"
+      style="grid-area: strike"
+      :disabled="!canStrike"
+      @click="emit('strike')"
+    >
+      Strike<br class="max-sm:hidden" />
+      last
+    </button>
+    <button type="button" class="key font-semibold" style="grid-area: note" @click="emit('note')">Note</button>
+    <button type="button" class="key key-keep text-xl font-bold" style="grid-area: keep" @click="emit('keep')">
+      Keep
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.pad {
+  grid-template-areas:
+    'k1 k2 k3 strike'
+    'k4 k5 k6 note'
+    'k7 k8 k9 keep'
+    'kp k0 erase keep';
+}
+.key {
+  display: grid;
+  place-items: center;
+  min-height: 48px;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: var(--sheet);
+  line-height: 1.15;
+  touch-action: manipulation;
+  user-select: none;
+}
+.key:active:not(:disabled) {
+  background: var(--wash);
+}
+.key-keep {
+  border-color: var(--ink);
+  background: var(--ink);
+  color: var(--sheet);
+}
+.key-keep:active {
+  background: var(--signal);
+}
+</style>

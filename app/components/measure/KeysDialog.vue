@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+
+defineProps<{ open: boolean }>()
+const emit = defineEmits<{ close: [] }>()
+
+const KEYS = [
+  ['0 to 9 and .', 'type the reading'],
+  ['Enter', 'keep it and go on'],
+  ['Backspace', 'erase the last digit'],
+  ['u', 'strike the last reading'],
+  ['t', 'start the two-second count'],
+  ['k', 'skip to the next site for now'],
+  ['n', 'note at this check-in'],
+  ['b', 'hide or show last time'],
+  ['up and down', 'choose another site'],
+  ['Esc', 'back to the next site in turn'],
+  ['?', 'this list'],
+] as const
+</script>
+
+<template>
+  <Dialog :open="open" class="relative z-30" @close="emit('close')">
+    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
+    <div class="fixed inset-0 grid place-items-center p-4">
+      <DialogPanel class="w-full max-w-md rounded border border-ink bg-sheet p-6">
+        <DialogTitle class="mb-3 text-xl font-bold">Keys</DialogTitle>
+        <dl class="grid grid-cols-[9rem_1fr] gap-y-2">
+          <template v-for="[key, meaning] in KEYS" :key="key">
+            <dt class="figure font-semibold">{{ key }}</dt>
+            <dd>{{ meaning }}</dd>
+          </template>
+        </dl>
+        <button class="press press-first mt-5" @click="emit('close')">Close</button>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

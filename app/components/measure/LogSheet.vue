@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { formatNumber } from '#core/units'
+import type { Cell } from '~/composables/useMeasuring'
+import type { SheetRow } from './sheet'
+
+const props = defineProps<{
+  rows: SheetRow[]
+  cell: Cell
+  typed: string
+  /** Date of last time, or null when there is none. */
+  lastDate: string | null
+  showLast: boolean
+  base: number
+}>()
+const emit = defineEmits<{ choose: [site: SheetRow['state']['site']]; strike: [readingId: string] }>()
+
+const columns = computed(() => Math.max(3, props.base + 1, ...props.rows.map(({ state }) => state.live.length)))
+const ORDINALS = ['1st', '2nd', '3rd', '4th', '5th', '6th']
+
+function isCurrent(row: SheetRow): boolean {
+  return props.cell.kind === 'fold' && props.cell.site === row.state.site
+}
+
+function isTyping(row: SheetRow, column: number): boolean {
+  return isCurrent(row) && column === row.state.live.length + 1
+}
+</script>
+
+<template>
+  <table class="sheet w-full border-collapse">
+    <caption class="sr-only">
+      Log sheet, millimetres
+    </caption>
+    <thead>
+      <tr class="text-sm text-faded">
+        <th scope="col" class="text-left font-medium">Site</th>
+        <th v-if="showLast" scope="col" class="last-head font-medium">{{ lastDate ?? 'Last' }}</th>
+        <th
+          v-for="column in columns"
+          :key="column"
+          scope="col"
+          class="font-medium"
+          :class="{ 'max-sm:hidden': column > base && !rows.some((row) => row.state.live.length >= base + 1) }"
+        >
+          {{ ORDINALS[column - 1] ?? column }}
+        </th>
+        <th scope="col" class="font-medium">Value</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr
+        v-for="row in rows"
+        :key="row.site.id"
+        :class="{ current: isCurrent(row) }"
+        :data-site="row.site.id"
+        :data-status="row.state.status"
+        :aria-current="isCurrent(row) ? 'step' : undefined"
+        @click="emit('choose', row.state.site)"
+      >
+        <th scope="row" class="text-left font-semibold">
+          <span class="flex items-center gap-2">
+            <svg viewBox="-8 -8 16 16" class="size-4 shrink-0" aria-hidden="true">
+              <SiteGlyph :state="row.mark" :size="row.mark === 'now' ? 3.8 : 5" />
+            </svg>
+            <button type="button" class="text-left" @pointerdown.prevent>{{ row.site.name }}</button>
+          </span>
+        </th>
+        <td v-if="showLast" class="figure text-faded">
+          {{ row.lastMm === null ? '' : formatNumber(row.lastMm, 1) }}
+        </td>
+        <td
+          v-for="column in columns"
+          :key="column"
+          class="figure reading"
+          :class="{ 'max-sm:hidden': column > base && !rows.some((other) => other.state.live.length >= base + 1) }"
+        >
+          <span v-if="isTyping(row, column)" class="typing">{{ typed || ' ' }}</span>
+          <template v-else-if="row.state.live[column - 1]">{{
+            formatNumber(row.state.live[column - 1]?.value ?? 0, 1)
+          }}</template>
+          <span v-if="column === row.state.live.length && row.state.status === 'disputed'" class="apart">
+            {{ formatNumber(row.state.apart ?? 0, 1) }} apart
+          </span>
+        </td>
+        <td class="figure value">
+          <template v-if="row.state.status === 'agreed' || row.state.status === 'unsteady'">{{
+            formatNumber(row.state.value ?? 0, 2).replace(/0$/, '')
+          }}</template>
+          <span v-if="row.state.status === 'unsteady'" class="apart">unsteady</span>
+          <span
+            v-if="row.state.struck.length > 0"
+            class="struck"
+            :aria-label="`Struck: ${row.state.struck.map(({ value }) => value).join(', ')}`"
+          >
+            <s v-for="reading in row.state.struck" :key="reading.id">{{ formatNumber(reading.value, 1) }}</s>
+          </span>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.sheet th,
+.sheet td {
+  padding: 0 12px 0 0;
+  white-space: nowrap;
+}
+.sheet thead th {
+  padding-bottom: 6px;
+  border-bottom: 1.5px solid var(--ink);
+  text-align: right;
+}
+.sheet thead th:first-child {
+  padding-left: 8px;
+  text-align: left;
+}
+.sheet tbody tr {
+  height: var(--row, 58px);
+  border-bottom: 1px solid var(--rule);
+}
+.sheet tbody th {
+  padding-left: 8px;
+}
+.sheet tbody td {
+  position: relative;
+  min-width: 60px;
+  text-align: right;
+}
+.sheet tbody td:last-child,
+.sheet thead th:last-child {
+  padding-right: 12px;
+}
+.current {
+  background: var(--wash);
+  box-shadow: inset 4px 0 0 var(--signal);
+}
+.reading {
+  font-size: 20px;
+}
+.value {
+  font-size: 21px;
+  font-weight: 700;
+}
+.typing {
+  display: inline-block;
+  min-width: 52px;
+  border-bottom: 3px solid var(--signal);
+  color: var(--signal);
+  font-weight: 600;
+}
+.apart,
+.struck {
+  position: absolute;
+  right: 12px;
+  bottom: 1px;
+  color: var(--fat);
+  font-family: var(--font-sans);
+  font-size: 13px;
+  font-weight: 650;
+  line-height: 1;
+}
+.struck {
+  display: flex;
+  gap: 6px;
+  color: var(--faded);
+  font-weight: 400;
+}
+@media (max-width: 639px) {
+  .sheet {
+    --row: 38px;
+    font-size: 15px;
+  }
+  .sheet th,
+  .sheet td {
+    padding-right: 6px;
+  }
+  .sheet tbody td {
+    min-width: 44px;
+  }
+  .reading,
+  .value {
+    font-size: 16px;
+  }
+  .typing {
+    min-width: 40px;
+  }
+}
+</style>

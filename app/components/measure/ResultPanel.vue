@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import type { Composition } from '#core/composition'
+import { FOLDS } from '#core/sites'
+import { formatMass, formatNumber, type Units } from '#core/units'
+
+const props = defineProps<{ result: Composition; units: Units; sumName: string }>()
+
+const estimate = computed(() => props.result.estimate)
+const reached = computed(() => {
+  const value = estimate.value
+  return value && (value.status === 'ok' || value.status === 'caution') ? value : null
+})
+const unsettled = computed(() => props.result.unsettled.map((site) => FOLDS[site].name).join(', '))
+const missing = computed(() => props.result.missing.map((site) => FOLDS[site].name).join(', '))
+</script>
+
+<template>
+  <section aria-label="Result" class="grid content-start gap-4" data-result>
+    <div v-if="reached">
+      <h2 class="text-faded">Fat</h2>
+      <p class="flex items-baseline gap-2 text-fat">
+        <span class="figure text-6xl leading-none font-bold" data-percent>{{ formatNumber(reached.percent, 1) }}</span>
+        <span class="text-xl">%</span>
+      </p>
+      <p v-if="reached.band" class="mt-1 text-[15px]">
+        Usually between <span class="figure font-semibold">{{ formatNumber(reached.band.low, 1) }}</span> and
+        <span class="figure font-semibold">{{ formatNumber(reached.band.high, 1) }} %</span>: two people in three sit
+        within {{ formatNumber(reached.equation.seePercent ?? 0, 1) }} points of this equation’s line.
+      </p>
+    </div>
+    <p v-else-if="estimate?.status === 'refused'" class="border-l-4 border-fat pl-3">
+      <strong>No percent.</strong> {{ estimate.reason }} The sum of folds stands.
+    </p>
+    <dl class="grid grid-cols-2 gap-x-4 gap-y-3 border-t border-rule pt-3">
+      <div v-if="result.masses" class="text-fat">
+        <dt class="text-sm text-faded">Fat mass</dt>
+        <dd>
+          <span class="figure text-3xl font-bold" data-fat>{{ formatMass(result.masses.fatKg, units) }}</span>
+          {{ units.mass }}
+        </dd>
+      </div>
+      <div v-if="result.masses" class="text-lean">
+        <dt class="text-sm text-faded">Lean mass</dt>
+        <dd>
+          <span class="figure text-3xl font-bold" data-lean>{{ formatMass(result.masses.leanKg, units) }}</span>
+          {{ units.mass }}
+        </dd>
+      </div>
+      <div v-if="result.sumMm !== null" class="text-sum">
+        <dt class="text-sm text-faded">{{ sumName }}</dt>
+        <dd>
+          <span class="figure text-3xl font-bold" data-sum>{{ formatNumber(result.sumMm, 1) }}</span> mm
+        </dd>
+      </div>
+      <div v-if="reached?.density">
+        <dt class="text-sm text-faded">Density</dt>
+        <dd>
+          <span class="figure text-3xl font-bold" data-density>{{ formatNumber(reached.density, 4) }}</span> g/mL
+        </dd>
+      </div>
+    </dl>
+    <p v-if="reached && !result.masses" class="text-[15px]">Without a weight there is no fat and lean mass.</p>
+    <p v-if="missing" class="text-[15px]"><strong>Still missing:</strong> {{ missing }}.</p>
+    <p v-if="unsettled" class="text-[15px]"><strong>Still to confirm:</strong> {{ unsettled }}.</p>
+    <ul v-if="reached && reached.cautions.length > 0" class="grid gap-1 border-l-4 border-fat pl-3 text-[15px]">
+      <li v-for="caution in reached.cautions" :key="caution.code">{{ caution.sentence }}</li>
+    </ul>
+    <p v-if="reached" class="text-sm text-faded">
+      {{ reached.equation.label }}; density to percent after Siri. Age {{ result.ageYears }}.
+    </p>
+  </section>
+</template>

@@ -1,0 +1,20 @@
+import type { SiteState } from '#core/readings'
+import type { FoldSite } from '#core/sites'
+import type { MarkState } from '../figure/marks'
+
+/** One row of the log sheet as shown. */
+export interface SheetRow {
+  site: FoldSite
+  state: SiteState
+  lastMm: number | null
+  mark: MarkState
+}
+
+/** The mark of a site on figure and sheet. */
+export function markOf(state: SiteState, current: string | null, next: string | null): MarkState {
+  if (state.site === current) return 'now'
+  if (state.status === 'disputed') return 'disputed'
+  if (state.status === 'agreed' || state.status === 'unsteady') return 'agreed'
+  if (state.site === next) return 'next'
+  return state.status === 'partial' ? 'once' : 'to-come'
+}

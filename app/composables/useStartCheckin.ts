@@ -1,0 +1,28 @@
+import { v7 as uuid } from 'uuid'
+import { ref } from 'vue'
+
+/** One press from anywhere to the log sheet: starts a check-in, or goes to the one already open. */
+export function useStartCheckin() {
+  const router = useRouter()
+  const problem = ref<string | null>(null)
+  const starting = ref(false)
+
+  async function start(clientId: string): Promise<void> {
+    if (starting.value) return
+    starting.value = true
+    problem.value = null
+    try {
+      const { id } = await $fetch<{ id: string }>(`/api/clients/${clientId}/checkins`, {
+        method: 'POST',
+        body: { id: uuid(), protocolId: 'laboratory-7', startedAt: new Date().toISOString() },
+      })
+      await router.push(`/measure/${id}`)
+    } catch (error) {
+      problem.value = problemOf(error).message
+    } finally {
+      starting.value = false
+    }
+  }
+
+  return { start, problem, starting }
+}

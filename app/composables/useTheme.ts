@@ -1,0 +1,13 @@
+import { useStorage } from '@vueuse/core'
+import { watchEffect } from 'vue'
+
+export type Theme = 'light' | 'dim'
+
+/** The theme of this device: chalked paper, or dim for dark rooms. */
+export function useTheme() {
+  const theme = useStorage<Theme>('oak-pinch-theme', 'light')
+  watchEffect(() => {
+    document.documentElement.dataset.theme = theme.value
+  })
+  return theme
+}

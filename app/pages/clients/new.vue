@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import type { Client, ClientInput } from '#shared/schemas/client'
+import { emptyClient } from '~/components/client/typed-client'
+import { useMe } from '~/stores/me'
+
+useHead({ title: 'Add client, Oak Pinch' })
+
+const store = useMe()
+const router = useRouter()
+const id = uuid()
+
+async function save(input: ClientInput) {
+  const added = await $fetch<Client>('/api/clients', { method: 'POST', body: { id, ...input } })
+  await router.push(`/clients/${added.id}`)
+}
+</script>
+
+<template>
+  <div class="mx-auto w-full max-w-5xl px-4 py-6 sm:px-6">
+    <h1 class="mb-6 text-3xl font-bold">Add client</h1>
+    <ClientForm
+      :start="emptyClient()"
+      :height-cm="null"
+      :length-unit="store.units.length"
+      action="Add client"
+      :save="save"
+    >
+      <NuxtLink to="/clients" class="press press-quiet min-h-12">Leave</NuxtLink>
+    </ClientForm>
+  </div>
+</template>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { format } from 'date-fns'
+import type { Floor } from '#shared/schemas/checkin'
+
+useHead({ title: 'Floor, Oak Pinch' })
+
+const floor = ref<Floor | null>(null)
+const problem = ref<string | null>(null)
+const starter = useStartCheckin()
+
+onMounted(async () => {
+  try {
+    floor.value = await $fetch<Floor>('/api/floor')
+  } catch (error) {
+    problem.value = problemOf(error).message
+  }
+})
+</script>
+
+<template>
+  <div class="mx-auto w-full max-w-6xl px-4 py-6 sm:px-6">
+    <div class="flex items-baseline gap-4">
+      <h1 class="text-3xl font-bold">Floor</h1>
+      <p class="text-faded">{{ format(new Date(), 'EEEE d MMMM') }}</p>
+    </div>
+    <p v-if="problem ?? starter.problem.value" role="alert" class="mt-4 font-semibold text-fat">
+      {{ problem ?? starter.problem.value }}
+    </p>
+
+    <div v-if="floor" class="mt-6 grid items-start gap-x-12 gap-y-8 lg:grid-cols-[1fr_1fr]">
+      <section v-if="floor.open.length > 0" aria-label="Unfinished" class="lg:col-span-2">
+        <ul class="grid gap-3">
+          <li
+            v-for="line in floor.open"
+            :key="line.checkinId"
+            class="flex flex-wrap items-center gap-x-6 gap-y-2 rounded border-l-6 border-signal bg-sheet px-5 py-4"
+          >
+            <div class="min-w-0 flex-1">
+              <h2 class="text-xl font-bold">{{ line.clientName }}</h2>
+              <p class="text-faded">
+                Unfinished, started {{ sayAgo(line.at) }} at {{ format(new Date(line.at), 'HH:mm') }},
+                <span class="figure">{{ line.readings }}</span> readings kept
+              </p>
+            </div>
+            <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-12">Go on measuring</NuxtLink>
+          </li>
+        </ul>
+      </section>
+
+      <section aria-labelledby="due">
+        <h2 id="due" class="border-b-2 border-ink pb-2 text-lg font-bold">Due</h2>
+        <p v-if="floor.due.length === 0" class="py-3 text-faded">
+          Nobody is due: everyone was measured within four weeks.
+        </p>
+        <ul>
+          <li v-for="line in floor.due" :key="line.clientId" class="flex items-center gap-4 border-b border-rule py-2">
+            <NuxtLink :to="`/clients/${line.clientId}`" class="min-w-0 flex-1">
+              <span class="block truncate font-semibold">{{ line.clientName }}</span>
+              <span class="text-sm text-faded">{{
+                line.lastAt ? `last ${sayAgo(line.lastAt)}` : 'not measured yet'
+              }}</span>
+            </NuxtLink>
+            <button class="press" :disabled="starter.starting.value" @click="starter.start(line.clientId)">
+              Measure
+            </button>
+          </li>
+        </ul>
+      </section>
+
+      <section aria-labelledby="lately">
+        <h2 id="lately" class="border-b-2 border-ink pb-2 text-lg font-bold">Measured lately</h2>
+        <p v-if="floor.finished.length === 0" class="py-3 text-faded">
+          Nothing yet. <NuxtLink to="/clients/new" class="underline">Add a client</NuxtLink> and measure.
+        </p>
+        <ul>
+          <li v-for="line in floor.finished" :key="line.checkinId" class="border-b border-rule">
+            <NuxtLink :to="`/clients/${line.clientId}`" class="flex items-baseline gap-4 py-3">
+              <span class="min-w-0 flex-1 truncate font-semibold">{{ line.clientName }}</span>
+              <span class="text-sm whitespace-nowrap text-faded">{{ sayDay(line.at) }}, {{ sayAgo(line.at) }}</span>
+            </NuxtLink>
+          </li>
+        </ul>
+      </section>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { useForm } from '@tanstack/vue-form'
+import { signInInput } from '#shared/schemas/account'
+import { useMe } from '~/stores/me'
+
+definePageMeta({ layout: 'bare' })
+useHead({ title: 'Sign in, Oak Pinch' })
+
+const store = useMe()
+const route = useRoute()
+const router = useRouter()
+const problems = useProblems(['email', 'password'])
+
+onMounted(async () => {
+  const { needed } = await $fetch('/api/setup')
+  if (needed) await router.replace('/welcome')
+})
+
+/** Only a path of this application: "//elsewhere" and full addresses are not followed. */
+function nextPath(): string {
+  const next = String(route.query.next ?? '/')
+  return /^\/(?![/\\])/.test(next) ? next : '/'
+}
+
+const form = useForm({
+  defaultValues: { email: '', password: '' },
+  validators: { onSubmit: signInInput },
+  async onSubmit({ value }) {
+    problems.clear()
+    try {
+      await $fetch('/api/sign-in', { method: 'POST', body: value })
+      await store.load()
+      await router.push(nextPath())
+    } catch (error) {
+      problems.problem.value = problemOf(error)
+    }
+  },
+})
+</script>
+
+<template>
+  <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
+    <h1 class="text-2xl font-bold">Sign in</h1>
+    <form.Field v-slot="{ field, state }" name="email">
+      <FormField
+        v-slot="{ attrs }"
+        label="E-mail address"
+        name="email"
+        :problem="firstError(state.meta.errors) ?? problems.byField.value.get('email')"
+      >
+        <input
+          v-bind="attrs"
+          class="field"
+          type="email"
+          autocomplete="username"
+          :value="state.value"
+          @input="field.handleChange(($event.target as HTMLInputElement).value)"
+        />
+      </FormField>
+    </form.Field>
+    <form.Field v-slot="{ field, state }" name="password">
+      <FormField
+        v-slot="{ attrs }"
+        label="Password"
+        name="password"
+        :problem="firstError(state.meta.errors) ?? problems.byField.value.get('password')"
+      >
+        <input
+          v-bind="attrs"
+          class="field"
+          type="password"
+          autocomplete="current-password"
+          :value="state.value"
+          @input="field.handleChange(($event.target as HTMLInputElement).value)"
+        />
+      </FormField>
+    </form.Field>
+    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-fat">{{ problems.ofForm.value }}</p>
+    <button class="press press-first min-h-12">Sign in</button>
+  </form>
+</template>

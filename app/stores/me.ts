@@ -1,0 +1,33 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import type { Units } from '#core/units'
+import type { Me, OwnUnitsInput, StudioInput } from '#shared/schemas/account'
+
+/** Who is signed in, and the units they read in. */
+export const useMe = defineStore('me', () => {
+  const me = ref<Me | null>(null)
+
+  const units = computed<Units>(() => ({
+    mass: me.value?.own.massUnit ?? me.value?.studio.massUnit ?? 'kg',
+    length: me.value?.own.lengthUnit ?? me.value?.studio.lengthUnit ?? 'cm',
+  }))
+
+  async function load(): Promise<void> {
+    me.value = await $fetch<Me>('/api/me')
+  }
+
+  async function setOwnUnits(own: OwnUnitsInput): Promise<void> {
+    me.value = await $fetch<Me>('/api/me', { method: 'PATCH', body: own })
+  }
+
+  async function changeStudio(studio: StudioInput): Promise<void> {
+    me.value = await $fetch<Me>('/api/studio', { method: 'PATCH', body: studio })
+  }
+
+  async function signOut(): Promise<void> {
+    await $fetch('/api/sign-out', { method: 'POST' })
+    me.value = null
+  }
+
+  return { me, units, load, setOwnUnits, changeStudio, signOut }
+})

@@ -1,0 +1,109 @@
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { problemOf } from '~/composables/useApi'
+import { useMe } from '~/stores/me'
+import { outboxDb, type Waiting } from '~/stores/outbox-db'
+
+const RETRY_MS = 2_000
+
+/** Statuses after which the same facts may go through later: no network, signed out, too busy, server trouble. */
+function mayPassLater(status: number): boolean {
+  return status === 0 || status === 401 || status === 408 || status === 429 || status >= 500
+}
+
+/**
+ * Readings and strikes on their way to the server. Each is written to the browser's database before it is sent and
+ * leaves it only when the server has confirmed it, so neither a closed tab nor a dead server loses one. Sending a fact
+ * twice changes nothing on the server.
+ */
+export const useOutbox = defineStore('outbox', () => {
+  const waiting = ref<Waiting[]>([])
+  const trouble = ref<string | null>(null)
+  let sending: Promise<void> | null = null
+
+  const unsent = computed(() => waiting.value.filter((fact) => !fact.refused))
+  const refused = computed(() => waiting.value.filter((fact) => fact.refused))
+
+  const retry = useTimeoutFn(() => void sendAll(), RETRY_MS, { immediate: false })
+  useEventListener('online', () => void sendAll())
+
+  async function forget(facts: readonly Waiting[]): Promise<void> {
+    const ids = new Set(facts.map(({ id }) => id))
+    waiting.value = waiting.value.filter(({ id }) => !ids.has(id))
+    await outboxDb.waiting.bulkDelete([...ids])
+  }
+
+  async function markRefused(fact: Waiting, sentence: string): Promise<void> {
+    const marked = { ...fact, refused: sentence }
+    waiting.value = waiting.value.map((other) => (other.id === fact.id ? marked : other))
+    await outboxDb.waiting.put(marked)
+  }
+
+  async function send(checkinId: string, facts: Waiting[]): Promise<void> {
+    try {
+      await $fetch(`/api/checkins/${checkinId}/events`, {
+        method: 'POST',
+        retry: 0,
+        body: {
+          readings: facts.flatMap(({ reading }) => reading ?? []),
+          strikes: facts.flatMap(({ strike }) => strike ?? []),
+        },
+      })
+      await forget(facts)
+      trouble.value = null
+    } catch (error) {
+      const problem = problemOf(error)
+      const [only] = facts
+      if (mayPassLater(problem.status)) {
+        trouble.value = problem.status === 401 ? 'Sign in again to send' : problem.message
+        throw error
+      }
+      // One bad fact must not hold up the good ones: send them alone, and set the bad one aside with its sentence.
+      if (facts.length === 1 && only) await markRefused(only, problem.message)
+      else for (const fact of facts) await send(checkinId, [fact])
+    }
+  }
+
+  async function sendEverything(): Promise<void> {
+    const own = () => unsent.value.filter(({ staffId }) => staffId === useMe().me?.staff.id)
+    for (let facts = own(); facts.length > 0; facts = own()) {
+      const checkinId = facts[0]?.checkinId ?? ''
+      await send(
+        checkinId,
+        facts.filter((fact) => fact.checkinId === checkinId),
+      )
+    }
+  }
+
+  /** Sends what waits; on failure tries again by itself. Never throws. */
+  function sendAll(): Promise<void> {
+    sending ??= load()
+      .then(sendEverything)
+      .catch(() => retry.start())
+      .finally(() => {
+        sending = null
+      })
+    return sending
+  }
+
+  let loaded: Promise<void> | null = null
+  /** Brings in what an earlier visit left on this device. */
+  function load(): Promise<void> {
+    loaded ??= outboxDb.waiting.toArray().then((kept) => {
+      const known = new Set(waiting.value.map(({ id }) => id))
+      waiting.value = [...kept.filter(({ id }) => !known.has(id)), ...waiting.value]
+    })
+    return loaded
+  }
+
+  /** Takes a fact in: at once on screen, then in the browser's database, then to the server. */
+  async function put(fact: Waiting): Promise<void> {
+    waiting.value = [...waiting.value, fact]
+    await outboxDb.waiting.put(fact)
+    await sendAll()
+    if (unsent.value.some(({ id }) => id === fact.id) && !retry.isPending.value) await sendAll()
+  }
+
+  return { waiting, unsent, refused, trouble, load, put, sendAll }
+})

@@ -1,0 +1,46 @@
+import { nextStep, policyOf, sessionState, type Reading } from '../readings'
+import type { Protocol } from '../sites'
+import type { Random } from './random'
+
+/** What a simulated assessor needs to know. */
+export interface SimulatedSession {
+  protocol: Protocol
+  /** The folds as they are at this visit, mm. */
+  trueFolds: Readonly<Record<string, number>>
+  /** Technical error of one reading as a share of the fold: 0.04 is a trained assessor. */
+  technicalError: number
+  startedAt: Date
+  /** Stop after this many readings: an unfinished session. */
+  stopAfter?: number
+}
+
+const SECONDS_A_READING = 11
+
+/** A caliper's dial is read to the half millimetre. */
+function readDial(mm: number): number {
+  return Math.max(2, Math.round(mm * 2) / 2)
+}
+
+/**
+ * Takes a whole session as an assessor would: site after site as `nextStep` asks, each reading off by the assessor's
+ * technical error and rounded to the half millimetre.
+ */
+export function simulateFolds(random: Random, wanted: SimulatedSession): Reading[] {
+  const { protocol, trueFolds, technicalError, startedAt, stopAfter = Infinity } = wanted
+  const policy = policyOf(protocol.policy)
+  const readings: Reading[] = []
+  for (;;) {
+    const step = nextStep(sessionState(protocol, policy, readings, []))
+    if (step.kind === 'finished' || readings.length >= stopAfter) return readings
+    const mm = trueFolds[step.site] ?? 10
+    readings.push({
+      id: random.uuid(),
+      site: step.site,
+      round: step.round,
+      value: readDial(mm * (1 + technicalError * random.normal())),
+      unit: 'mm',
+      takenAt: new Date(startedAt.getTime() + (60 + readings.length * SECONDS_A_READING) * 1000).toISOString(),
+      source: 'simulated',
+    })
+  }
+}

@@ -1,0 +1,93 @@
+import { weighIn } from './weight'
+import { simulateFolds } from './assessor'
+import type { Random } from './random'
+import type { Sex } from '../equations'
+import type { Reading } from '../readings'
+import type { Protocol } from '../sites'
+
+/** How an invented client's body goes over the months. */
+export interface Course {
+  sex: Sex
+  /** Sum of the seven laboratory folds at the first and at the newest check-in, mm. */
+  sumMm: { first: number; last: number }
+  weightKg: { first: number; last: number }
+  /** Height of a slow wave laid over the way from first to last, as a share: holidays and hard months. */
+  wave: number
+}
+
+/** One simulated visit. */
+export interface SimulatedVisit {
+  startedAt: string
+  finishedAt: string | null
+  readings: Reading[]
+}
+
+/** Share of the seven-fold sum at each site: invented, but in the order usual for each sex. */
+const SHARES: Record<Sex, Record<string, number>> = {
+  female: {
+    triceps: 0.17,
+    subscapular: 0.12,
+    chest: 0.08,
+    midaxillary: 0.09,
+    suprailiac: 0.13,
+    abdominal: 0.17,
+    thigh: 0.24,
+  },
+  male: {
+    triceps: 0.1,
+    subscapular: 0.14,
+    chest: 0.1,
+    midaxillary: 0.12,
+    suprailiac: 0.15,
+    abdominal: 0.21,
+    thigh: 0.18,
+  },
+}
+
+function along(range: { first: number; last: number }, share: number, wave: number): number {
+  const eased = share * share * (3 - 2 * share)
+  return (range.first + (range.last - range.first) * eased) * (1 + wave * Math.sin(share * 7))
+}
+
+/** What a series of visits is made from. */
+export interface SimulatedSeries {
+  course: Course
+  protocol: Protocol
+  technicalError: number
+  /** Start of each visit, oldest first. */
+  starts: readonly Date[]
+  /** Readings in the newest visit when it was left unfinished. */
+  unfinishedAfter?: number
+}
+
+/** A client's visits with every reading, oldest first; the same random source gives the same visits. */
+export function simulateVisits(random: Random, series: SimulatedSeries): SimulatedVisit[] {
+  const { course, protocol, technicalError, starts, unfinishedAfter } = series
+  const habit = Object.fromEntries(protocol.sites.map((site) => [site, 1 + 0.08 * random.normal()]))
+  return starts.map((startedAt, i) => {
+    const share = starts.length > 1 ? i / (starts.length - 1) : 1
+    const sum = along(course.sumMm, share, course.wave)
+    const trueFolds = Object.fromEntries(
+      protocol.sites.map((site) => {
+        const day = 1 + 0.015 * random.normal()
+        return [site, sum * (SHARES[course.sex][site] ?? 0.1) * (habit[site] ?? 1) * day]
+      }),
+    )
+    const unfinished = unfinishedAfter !== undefined && i === starts.length - 1
+    const folds = simulateFolds(random, {
+      protocol,
+      trueFolds,
+      technicalError,
+      startedAt,
+      ...(unfinished ? { stopAfter: unfinishedAfter } : {}),
+    })
+    const weightKg = along(course.weightKg, share, course.wave / 4) * (1 + 0.004 * random.normal())
+    const readings = [weighIn(random, weightKg, startedAt), ...folds]
+    const lastAt = readings.at(-1)?.takenAt ?? startedAt.toISOString()
+    return {
+      startedAt: startedAt.toISOString(),
+      finishedAt: unfinished ? null : new Date(Date.parse(lastAt) + 20_000).toISOString(),
+      readings,
+    }
+  })
+}

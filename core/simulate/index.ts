@@ -1,0 +1,3 @@
+export * from './random'
+export * from './assessor'
+export * from './client'

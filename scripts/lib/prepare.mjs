@@ -1,0 +1,62 @@
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+/** The folder of the project. */
+export const ROOT = fileURLToPath(new URL('../../', import.meta.url))
+
+const CACHE = join(ROOT, '.cache')
+const SOURCES = ['app', 'core', 'shared', 'server', 'public', 'nuxt.config.ts', 'package.json', 'package-lock.json']
+
+function filesUnder(path) {
+  if (!existsSync(path)) return []
+  if (statSync(path).isFile()) return [path]
+  return readdirSync(path)
+    .sort()
+    .flatMap((name) => filesUnder(join(path, name)))
+}
+
+function fingerprint(paths) {
+  const hash = createHash('sha256')
+  for (const file of paths.flatMap((path) => filesUnder(join(ROOT, path)))) {
+    hash.update(file.slice(ROOT.length)).update('\0').update(readFileSync(file)).update('\0')
+  }
+  return hash.digest('hex')
+}
+
+function isCurrent(name, print) {
+  const stamp = join(CACHE, name)
+  return existsSync(stamp) && readFileSync(stamp, 'utf8') === print
+}
+
+function setCurrent(name, print) {
+  mkdirSync(dirname(join(CACHE, name)), { recursive: true })
+  writeFileSync(join(CACHE, name), print)
+}
+
+/** Runs a command in the project; its output is shown. Throws with the command's name when it fails. */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', ...options })
+  if (error) throw error
+  if (status !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${status}`)
+}
+
+/** Installs the packages of the lockfile when they are missing or the lockfile has changed. */
+export function ensureInstalled() {
+  const print = fingerprint(['package-lock.json'])
+  if (existsSync(join(ROOT, 'node_modules/nuxt/package.json')) && isCurrent('installed', print)) return
+  console.log('Installing packages ...')
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  setCurrent('installed', print)
+}
+
+/** Builds the application when its sources have changed since the last build. */
+export function ensureBuilt() {
+  const print = fingerprint(SOURCES)
+  if (existsSync(join(ROOT, '.output/server/index.mjs')) && isCurrent('built', print)) return
+  console.log('Building ...')
+  run('npx', ['nuxt', 'build', '--logLevel', 'silent'])
+  setCurrent('built', print)
+}

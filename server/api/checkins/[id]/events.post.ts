@@ -1,0 +1,36 @@
+import { defineEventHandler } from 'h3'
+import { findProtocol } from '../../../../core/sites'
+import { eventsInput, type CheckinRecord, type EventsInput } from '../../../../shared/schemas/checkin'
+import type { FieldProblem } from '../../../../shared/schemas/problem'
+import { useDatabase } from '../../../db/use-database'
+import { readJson } from '../../../http/body'
+import { failure } from '../../../http/failure'
+import { checkinAt } from '../../../http/params'
+import { signedInAs } from '../../../http/signed-in'
+import { EventsRefused, storeEvents } from '../../../repositories/checkins'
+
+function outsideProtocol(record: CheckinRecord, events: EventsInput): FieldProblem[] {
+  const allowed = new Set<string>([...(findProtocol(record.protocolId)?.sites ?? []), 'weight', 'height'])
+  return events.readings.flatMap(({ site }, i) =>
+    allowed.has(site)
+      ? []
+      : [{ field: `readings.${i}.site`, message: 'This site is not part of the protocol of this check-in.' }],
+  )
+}
+
+/** Stores readings and strikes; the answer names every one that is now safe. */
+export default defineEventHandler(async (event) => {
+  const record = await checkinAt(event)
+  const events = await readJson(event, eventsInput)
+  const outside = outsideProtocol(record, events)
+  if (outside[0]) throw failure(422, outside[0].message, outside)
+  try {
+    await storeEvents(await useDatabase(), signedInAs(event), record.id, events)
+  } catch (error) {
+    if (error instanceof EventsRefused) throw failure(409, error.message)
+    throw error
+  }
+  return {
+    stored: [...events.readings.map(({ id }) => id), ...events.strikes.map(({ readingId }) => readingId)],
+  }
+})

@@ -1,0 +1,18 @@
+import { defineEventHandler } from 'h3'
+import type { MeasuringFacts } from '../../../../shared/schemas/checkin'
+import { useDatabase } from '../../../db/use-database'
+import { failure } from '../../../http/failure'
+import { checkinAt } from '../../../http/params'
+import { signedInAs } from '../../../http/signed-in'
+import { findLastFinished } from '../../../repositories/checkins'
+import { findClient } from '../../../repositories/clients'
+
+/** A check-in with its client and the check-in before it: what the measuring screen needs, in one answer. */
+export default defineEventHandler(async (event): Promise<MeasuringFacts> => {
+  const checkin = await checkinAt(event)
+  const db = await useDatabase()
+  const who = signedInAs(event)
+  const client = await findClient(db, who, checkin.clientId)
+  if (!client) throw failure(404, 'There is no such client.')
+  return { client, checkin, last: await findLastFinished(db, who, client.id, checkin.startedAt) }
+})

@@ -1,0 +1,4 @@
+import { defineEventHandler } from 'h3'
+import { clientAt } from '../../../http/params'
+
+export default defineEventHandler(clientAt)

@@ -1,0 +1,115 @@
+import type { Course } from '../../core/simulate'
+
+/** An invented client of the rowing club's land gym. */
+export interface DemoClient {
+  name: string
+  age: number
+  heightCm: number
+  notes: string
+  consent: boolean
+  archived: boolean
+  course: Course
+  /** Days before today of each visit, newest last. */
+  visitDays: number[]
+  /** The newest visit stopped after this many folds. */
+  unfinishedAfter?: number
+}
+
+/** Visits every `every` days, `count` of them, the newest `newest` days ago, with a day or two of drift. */
+function visits(count: number, every: number, newest: number): number[] {
+  return Array.from({ length: count }, (_, i) => newest + (count - 1 - i) * every + ((i * 5) % 3))
+}
+
+export const DEMO_STUDIO = 'Reedwater Rowing Club, land gym'
+
+export const DEMO_PASSWORD = 'reeds-and-oars'
+
+export const DEMO_STAFF = [
+  { name: 'Runa Bexley', email: 'runa@reedwater.example', role: 'lead' },
+  { name: 'Ivo Tarn', email: 'ivo@reedwater.example', role: 'coach' },
+] as const
+
+/** Eight people of different ages, sexes and histories. */
+export const DEMO_CLIENTS: DemoClient[] = [
+  {
+    name: 'Maren Osk',
+    age: 34,
+    heightCm: 174,
+    notes: 'Masters four, bow seat. Freckle one finger above the hip crest marks the suprailiac.',
+    consent: true,
+    archived: false,
+    course: { sex: 'female', sumMm: { first: 121, last: 97 }, weightKg: { first: 74.6, last: 71.4 }, wave: 0.02 },
+    visitDays: visits(18, 30, 3),
+  },
+  {
+    name: 'Tobin Hale',
+    age: 47,
+    heightCm: 183,
+    notes: 'Masters eight. Right shoulder stiff in the morning.',
+    consent: true,
+    archived: false,
+    course: { sex: 'male', sumMm: { first: 154, last: 128 }, weightKg: { first: 96.2, last: 91.8 }, wave: 0.03 },
+    visitDays: visits(12, 42, 12),
+  },
+  {
+    name: 'Sanna Quill',
+    age: 21,
+    heightCm: 179,
+    notes: 'Juniors’ coach and sculler. Lighter in the race season.',
+    consent: true,
+    archived: false,
+    course: { sex: 'female', sumMm: { first: 92, last: 84 }, weightKg: { first: 70.3, last: 70.9 }, wave: 0.06 },
+    visitDays: visits(14, 28, 0),
+    unfinishedAfter: 9,
+  },
+  {
+    name: 'Edrik Vane',
+    age: 28,
+    heightCm: 188,
+    notes: 'Stroke seat. Building for the autumn head race.',
+    consent: true,
+    archived: false,
+    course: { sex: 'male', sumMm: { first: 72, last: 70 }, weightKg: { first: 84.1, last: 87.6 }, wave: 0.02 },
+    visitDays: visits(16, 21, 6),
+  },
+  {
+    name: 'Petra Lindqvane',
+    age: 58,
+    heightCm: 166,
+    notes: 'Volunteer at the boathouse. Older than the sample of the seven-fold equation: follow the sum.',
+    consent: true,
+    archived: false,
+    course: { sex: 'female', sumMm: { first: 148, last: 139 }, weightKg: { first: 70.8, last: 69.1 }, wave: 0.02 },
+    visitDays: visits(7, 56, 31),
+  },
+  {
+    name: 'Oskar Brandeth',
+    age: 39,
+    heightCm: 176,
+    notes: 'Launch driver, new to the gym.',
+    consent: true,
+    archived: false,
+    course: { sex: 'male', sumMm: { first: 171, last: 160 }, weightKg: { first: 92.4, last: 90.7 }, wave: 0.01 },
+    visitDays: visits(3, 28, 34),
+  },
+  {
+    name: 'Liv Ambersen',
+    age: 25,
+    heightCm: 171,
+    notes: 'Coxswain. Consent talk planned for the first visit.',
+    consent: false,
+    archived: false,
+    course: { sex: 'female', sumMm: { first: 88, last: 88 }, weightKg: { first: 54, last: 54 }, wave: 0 },
+    visitDays: [],
+  },
+  {
+    name: 'Gerrit Pell',
+    age: 63,
+    heightCm: 181,
+    notes: 'Moved to another lake.',
+    consent: true,
+    archived: true,
+    course: { sex: 'male', sumMm: { first: 133, last: 136 }, weightKg: { first: 86.5, last: 86.9 }, wave: 0.02 },
+    visitDays: visits(5, 60, 190),
+  },
+]

@@ -1,0 +1,46 @@
+import { getHeader, type H3Event } from 'h3'
+import type { z } from 'zod'
+import type { FieldProblem } from '../../shared/schemas/problem'
+import { failure } from './failure'
+
+/** Largest body any route reads, bytes. */
+export const BODY_LIMIT = 1024 * 1024
+
+async function readText(event: H3Event): Promise<string> {
+  const tooLarge = failure(413, 'That is more than can be sent at once (1 MB).')
+  if (Number(getHeader(event, 'content-length') ?? 0) > BODY_LIMIT) throw tooLarge
+  const chunks: Buffer[] = []
+  let size = 0
+  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
+    size += chunk.length
+    if (size > BODY_LIMIT) throw tooLarge
+    chunks.push(chunk)
+  }
+  return Buffer.concat(chunks).toString('utf8')
+}
+
+function fieldProblems(error: z.ZodError): FieldProblem[] {
+  return error.issues.map((issue) => ({ field: issue.path.join('.') || 'body', message: issue.message }))
+}
+
+/** Reads a JSON body through its schema. Throws a 4xx with a sentence and the fields it is about. */
+export async function readJson<Schema extends z.ZodType>(event: H3Event, schema: Schema): Promise<z.output<Schema>> {
+  const text = await readText(event)
+  let body: unknown
+  try {
+    body = JSON.parse(text)
+  } catch {
+    throw failure(400, 'What was sent could not be read (it is not JSON).', [
+      { field: 'body', message: 'This is not JSON.' },
+    ])
+  }
+  return parsed(schema, body)
+}
+
+/** Any value through its schema, with the same answer when it does not fit. */
+export function parsed<Schema extends z.ZodType>(schema: Schema, value: unknown): z.output<Schema> {
+  const result = schema.safeParse(value)
+  if (result.success) return result.data
+  const fields = fieldProblems(result.error)
+  throw failure(422, fields[0]?.message ?? 'Something does not fit.', fields)
+}

@@ -1,0 +1,7 @@
+import { createError, type H3Error } from 'h3'
+import type { FieldProblem } from '../../shared/schemas/problem'
+
+/** An answer that something is wrong: a sentence for a person, and the fields it is about. */
+export function failure(statusCode: number, message: string, fields: FieldProblem[] = []): H3Error {
+  return createError({ statusCode, message, data: { fields } })
+}

@@ -1,0 +1,31 @@
+import { getRouterParam, type H3Event } from 'h3'
+import { z } from 'zod'
+import type { Client } from '../../shared/schemas/client'
+import type { CheckinRecord } from '../../shared/schemas/checkin'
+import { useDatabase } from '../db/use-database'
+import { findCheckin } from '../repositories/checkins'
+import { findClient } from '../repositories/clients'
+import { failure } from './failure'
+import { signedInAs } from './signed-in'
+
+function idParam(event: H3Event, sentence: string): string {
+  const id = z.uuid().safeParse(getRouterParam(event, 'id'))
+  if (!id.success) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  return id.data
+}
+
+/** The client this address names. Throws 404 when there is none in this studio. */
+export async function clientAt(event: H3Event): Promise<Client> {
+  const sentence = 'There is no such client.'
+  const found = await findClient(await useDatabase(), signedInAs(event), idParam(event, sentence))
+  if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  return found
+}
+
+/** The check-in this address names. Throws 404 when there is none in this studio. */
+export async function checkinAt(event: H3Event): Promise<CheckinRecord> {
+  const sentence = 'There is no such check-in.'
+  const found = await findCheckin(await useDatabase(), signedInAs(event), idParam(event, sentence))
+  if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  return found
+}

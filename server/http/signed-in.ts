@@ -1,0 +1,16 @@
+import type { H3Event } from 'h3'
+import type { SignedIn } from '../repositories/staff'
+import { failure } from './failure'
+
+/** The person this request comes from. The middleware has refused everyone else already. */
+export function signedInAs(event: H3Event): SignedIn {
+  if (!event.context.signedIn) throw failure(401, 'Please sign in.')
+  return event.context.signedIn
+}
+
+/** The same, for what only a lead coach may do. */
+export function signedInAsLead(event: H3Event): SignedIn {
+  const person = signedInAs(event)
+  if (person.role !== 'lead') throw failure(403, 'Only the lead coach can change this.')
+  return person
+}

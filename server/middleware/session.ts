@@ -1,0 +1,38 @@
+import { defineEventHandler, getRequestURL, sendRedirect, type H3Event } from 'h3'
+import { useDatabase } from '../db/use-database'
+import { failure } from '../http/failure'
+import { OPEN_PAGES, OPEN_ROUTES } from '../http/open-routes'
+import { findActiveStaff, type SignedIn } from '../repositories/staff'
+
+declare module 'h3' {
+  interface H3EventContext {
+    signedIn?: SignedIn
+  }
+}
+
+/** Built files carry no data: the shell, its scripts, fonts and the mark. */
+function isBuiltFile(path: string): boolean {
+  return path.startsWith('/_nuxt/') || path === '/mark.svg' || path === '/favicon.ico' || path === '/robots.txt'
+}
+
+async function signedIn(event: H3Event): Promise<SignedIn | null> {
+  const { user } = await getUserSession(event)
+  return user ? findActiveStaff(await useDatabase(), user.staffId) : null
+}
+
+/** Closed by default: without a session only the listed routes and pages answer. */
+export default defineEventHandler(async (event) => {
+  const { pathname } = getRequestURL(event)
+  if (isBuiltFile(pathname)) return
+  const isApi = pathname.startsWith('/api/') || pathname === '/api'
+  if (isApi && OPEN_ROUTES.includes(`${event.method} ${pathname}`)) return
+  if (!isApi && OPEN_PAGES.includes(pathname)) return
+  const person = await signedIn(event)
+  if (person) {
+    event.context.signedIn = person
+    return
+  }
+  if (isApi) throw failure(401, 'Please sign in.')
+  const next = pathname === '/' ? '' : `?next=${encodeURIComponent(pathname)}`
+  return sendRedirect(event, `/sign-in${next}`)
+})

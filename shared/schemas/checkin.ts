@@ -1,0 +1,118 @@
+import { z } from 'zod'
+import { SOURCES, type Reading, type Strike } from '../../core/readings'
+import { FOLD_RANGE_MM, FOLDS, PROTOCOLS, type FoldSiteId, type ProtocolId } from '../../core/sites'
+import { HEIGHT_RANGE_CM, lengthToCm, massToKg, WEIGHT_RANGE_KG } from '../../core/units'
+import type { Client } from './client'
+
+const id = z.uuid('This needs an id made by the device.')
+const instant = z.iso.datetime({ error: 'This needs a date and time.' })
+
+export const startCheckinInput = z.strictObject({
+  id,
+  protocolId: z.enum(Object.keys(PROTOCOLS) as [ProtocolId, ...ProtocolId[]], { error: 'Choose a protocol.' }),
+  startedAt: instant,
+})
+
+const foldSentence = `A fold lies between ${FOLD_RANGE_MM.low} and ${FOLD_RANGE_MM.high} mm.`
+const common = {
+  id,
+  round: z.int('A round is a whole number.').min(1, 'Rounds count from 1.').max(20, 'There are at most 20 rounds.'),
+  takenAt: instant,
+  source: z.enum(SOURCES, { error: 'Say how the reading came in.' }),
+}
+
+const foldReading = z.strictObject({
+  ...common,
+  site: z.enum(Object.keys(FOLDS) as [FoldSiteId, ...FoldSiteId[]], { error: 'This site is not known.' }),
+  value: z.number({ error: foldSentence }).min(FOLD_RANGE_MM.low, foldSentence).max(FOLD_RANGE_MM.high, foldSentence),
+  unit: z.literal('mm', { error: 'Folds are in mm.' }),
+})
+
+const weightReading = z
+  .strictObject({
+    ...common,
+    site: z.literal('weight'),
+    value: z.number({ error: 'A weight is a number.' }),
+    unit: z.enum(['kg', 'lb'], { error: 'A weight is in kg or lb.' }),
+  })
+  .refine(
+    ({ value, unit }) => {
+      const kg = massToKg(value, unit)
+      return kg >= WEIGHT_RANGE_KG.low && kg <= WEIGHT_RANGE_KG.high
+    },
+    { path: ['value'], message: `A weight lies between ${WEIGHT_RANGE_KG.low} and ${WEIGHT_RANGE_KG.high} kg.` },
+  )
+
+const heightReading = z
+  .strictObject({
+    ...common,
+    site: z.literal('height'),
+    value: z.number({ error: 'A height is a number.' }),
+    unit: z.enum(['cm', 'in'], { error: 'A height is in cm or in.' }),
+  })
+  .refine(
+    ({ value, unit }) => {
+      const cm = lengthToCm(value, unit)
+      return cm >= HEIGHT_RANGE_CM.low && cm <= HEIGHT_RANGE_CM.high
+    },
+    { path: ['value'], message: `A height lies between ${HEIGHT_RANGE_CM.low} and ${HEIGHT_RANGE_CM.high} cm.` },
+  )
+
+export const readingInput = z.union([foldReading, weightReading, heightReading])
+export const strikeInput = z.strictObject({ readingId: id, struckAt: instant })
+
+/** Facts as a device sends them: any number at once, any of them again. */
+export const eventsInput = z.strictObject({
+  readings: z.array(readingInput).max(500, 'At most 500 readings at once.'),
+  strikes: z.array(strikeInput).max(500, 'At most 500 strikes at once.'),
+})
+export type EventsInput = z.output<typeof eventsInput>
+
+export const checkinChange = z.strictObject({
+  finished: z.literal(true, { error: 'A check-in can be finished, not opened again.' }).optional(),
+  note: z.string().max(4000, 'A note has at most 4,000 characters.').optional(),
+})
+
+/** A check-in with every fact recorded in it. */
+export interface CheckinRecord {
+  id: string
+  clientId: string
+  protocolId: string
+  side: 'right' | 'left'
+  startedAt: string
+  finishedAt: string | null
+  startedBy: string
+  note: string
+  readings: Reading[]
+  strikes: Strike[]
+}
+
+/** What the client page works from. */
+export interface ClientHistory {
+  client: Client
+  checkins: CheckinRecord[]
+}
+
+/** What the measuring screen works from. */
+export interface MeasuringFacts {
+  client: Client
+  checkin: CheckinRecord
+  /** The check-in before this one, for "last time". */
+  last: CheckinRecord | null
+}
+
+/** One line of the Floor. */
+export interface FloorLine {
+  clientId: string
+  clientName: string
+  checkinId: string
+  at: string
+  readings: number
+}
+
+/** Today: what is open, what is due, what was finished lately. */
+export interface Floor {
+  open: FloorLine[]
+  due: { clientId: string; clientName: string; lastAt: string | null }[]
+  finished: FloorLine[]
+}

@@ -1,0 +1,55 @@
+import { z } from 'zod'
+import { HEIGHT_RANGE_CM } from '../../core/units'
+import { personName } from './account'
+import { pastDay } from './dates'
+
+const { low, high } = HEIGHT_RANGE_CM
+const heightSentence = `A height lies between ${low} and ${high} cm.`
+
+/** What a coach writes down about a client. Height in cm. */
+export const clientInput = z.strictObject({
+  name: personName,
+  sex: z.enum(['female', 'male'], { error: 'Choose the sex the equations should use.' }),
+  birthDate: pastDay('Please give the birth date.'),
+  heightCm: z.number({ error: heightSentence }).min(low, heightSentence).max(high, heightSentence).nullable(),
+  usualSide: z.enum(['right', 'left'], { error: 'Choose right or left.' }),
+  notes: z.string().max(4000, 'Notes have at most 4,000 characters.'),
+  consentOn: pastDay('Please give the day of consent as a date.').nullable(),
+})
+export type ClientInput = z.output<typeof clientInput>
+
+/** A change of a client: what they are, or whether they are archived. */
+export const clientChange = z.union([clientInput, z.strictObject({ archived: z.boolean() })])
+
+/** A new client, with the id made by the device. */
+export const newClientInput = z.strictObject({ id: z.uuid('This needs an id.'), ...clientInput.shape })
+
+/** One client as the product shows them. */
+export interface Client extends ClientInput {
+  id: string
+  archived: boolean
+}
+
+/** One line of the list of clients. */
+export interface ClientLine {
+  id: string
+  name: string
+  birthDate: string
+  archived: boolean
+  lastCheckinAt: string | null
+  checkins: number
+  openCheckinId: string | null
+}
+
+/** A page of the list; `next` continues it, null ends it. */
+export interface ClientPage {
+  clients: ClientLine[]
+  next: string | null
+}
+
+/** How the list is asked for. */
+export const clientQuery = z.object({
+  q: z.string().max(120).default(''),
+  archived: z.enum(['true', 'false']).default('false'),
+  after: z.string().max(300).optional(),
+})

@@ -1,0 +1,7 @@
+declare module '#auth-utils' {
+  interface User {
+    staffId: string
+  }
+}
+
+export {}

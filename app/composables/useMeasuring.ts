@@ -1,8 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import { computed, ref, shallowRef } from 'vue'
 import { composeCheckin, type Composition } from '#core/composition'
-import { nextStep, type Reading, type Source, type Strike } from '#core/readings'
-import { asFoldSite, findProtocol, PROTOCOLS, type FoldSiteId } from '#core/sites'
+import { joinLog, nextStep, type Reading, type Source, type Strike } from '#core/readings'
+import { findProtocol, PROTOCOLS, type FoldSiteId } from '#core/sites'
 import type { MassUnit } from '#core/units'
 import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
 import type { Client } from '#shared/schemas/client'
@@ -35,6 +35,8 @@ export function useMeasuring(checkinId: string) {
   const taken = shallowRef<{ readings: Reading[]; strikes: Strike[] }>({ readings: [], strikes: [] })
   const weightSkipped = ref(false)
   const chosen = ref<FoldSiteId | 'weight' | null>(null)
+  /** A reading picked to be struck; null: striking takes the newest. */
+  const picked = ref<string | null>(null)
 
   const record = computed(() => facts.value?.checkin ?? null)
   const held = computed(() => outbox.waiting.filter((fact) => fact.checkinId === checkinId && !fact.refused))
@@ -88,6 +90,7 @@ export function useMeasuring(checkinId: string) {
   function read(value: Pick<Reading, 'site' | 'round' | 'value' | 'unit'>, source: Source): void {
     const reading: Reading = { id: uuid(), ...value, takenAt: new Date().toISOString(), source }
     chosen.value = null
+    picked.value = null
     keep({ id: reading.id, reading })
   }
 
@@ -103,29 +106,42 @@ export function useMeasuring(checkinId: string) {
 
   function strike(readingId: string): void {
     chosen.value = null
+    picked.value = null
     keep({ id: `strike-${readingId}`, strike: { readingId, struckAt: new Date().toISOString() } })
   }
 
-  /** Strikes the newest reading that still counts. Returns it, or null when there is none. */
-  function strikeLast(): Reading | null {
-    const struck = new Set(strikes.value.map(({ readingId }) => readingId))
-    const newest = readings.value
-      .filter(({ id }) => !struck.has(id))
-      .reduce<Reading | null>((a, b) => (a && a.takenAt > b.takenAt ? a : b), null)
-    if (newest) strike(newest.id)
-    return newest
+  const live = computed(() => joinLog(readings.value, strikes.value).filter(({ struck }) => !struck))
+  /** What striking would cross out now: the picked reading, or the newest. */
+  const strikable = computed(() => live.value.find(({ id }) => id === picked.value) ?? live.value.at(-1) ?? null)
+
+  function strikeNext(): void {
+    if (strikable.value) strike(strikable.value.id)
+  }
+
+  /** Picks a reading of the sheet, to be struck with the next press; picking it again lets it go. */
+  function pick(readingId: string): void {
+    picked.value = picked.value === readingId ? null : readingId
+  }
+
+  /** Walks through the readings of the current site: left from the open cell to older ones, right back to it. */
+  function pickBeside(by: 1 | -1): void {
+    const site = cell.value.kind === 'fold' ? cell.value.site : cell.value.kind === 'weight' ? 'weight' : null
+    const own = live.value.filter((reading) => reading.site === site)
+    const at = own.findIndex(({ id }) => id === picked.value)
+    picked.value = own[(at === -1 ? own.length : at) + by]?.id ?? null
   }
 
   /** Moves the current cell: to a row of the sheet, or on to the next one after it. */
   function choose(site: FoldSiteId | 'weight' | null): void {
     chosen.value = site
+    picked.value = null
   }
 
   function move(by: 1 | -1): void {
     const rows = ['weight' as const, ...protocol.value.sites]
     const here = cell.value.kind === 'fold' ? rows.indexOf(cell.value.site) : cell.value.kind === 'weight' ? 0 : -1
     const next = rows[(here + by + rows.length) % rows.length]
-    if (next) chosen.value = next
+    if (next) choose(next)
   }
 
   function skip(): void {
@@ -147,11 +163,13 @@ export function useMeasuring(checkinId: string) {
     load,
     readFold,
     readWeight,
-    strike,
-    strikeLast,
+    picked,
+    strikable,
+    pick,
+    pickBeside,
+    strikeNext,
     choose,
     move,
     skip,
-    asFoldSite,
   }
 }

@@ -11,6 +11,8 @@ export interface MeasuringKeys {
   count: () => void
   blind: () => void
   move: (by: 1 | -1) => void
+  /** Walks through the readings of the current site. */
+  beside: (by: 1 | -1) => void
   inTurn: () => void
   help: () => void
   /** True while a dialog has the keyboard. */
@@ -38,8 +40,8 @@ export function useMeasuringKeys(keys: MeasuringKeys): void {
     b: keys.blind,
     ArrowDown: () => keys.move(1),
     ArrowUp: () => keys.move(-1),
-    ArrowRight: () => keys.move(1),
-    ArrowLeft: () => keys.move(-1),
+    ArrowRight: () => keys.beside(1),
+    ArrowLeft: () => keys.beside(-1),
     Escape: keys.inTurn,
     '?': keys.help,
   }

@@ -23,7 +23,7 @@ onMounted(async () => {
       <h1 class="text-3xl font-bold">Floor</h1>
       <p class="text-faded">{{ format(new Date(), 'EEEE d MMMM') }}</p>
     </div>
-    <p v-if="problem ?? starter.problem.value" role="alert" class="mt-4 font-semibold text-fat">
+    <p v-if="problem ?? starter.problem.value" role="alert" class="mt-4 font-semibold text-alert">
       {{ problem ?? starter.problem.value }}
     </p>
 

@@ -75,7 +75,7 @@ const form = useForm({
         />
       </FormField>
     </form.Field>
-    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-fat">{{ problems.ofForm.value }}</p>
+    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <button class="press press-first min-h-12">Sign in</button>
   </form>
 </template>

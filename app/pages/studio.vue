@@ -62,7 +62,7 @@ const form = useForm({
 <template>
   <div class="mx-auto w-full max-w-5xl px-4 py-6 sm:px-6">
     <h1 class="text-3xl font-bold">{{ studio.name }}</h1>
-    <p v-if="problem" role="alert" class="mt-3 font-semibold text-fat">{{ problem }}</p>
+    <p v-if="problem" role="alert" class="mt-3 font-semibold text-alert">{{ problem }}</p>
     <div class="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
       <section aria-labelledby="units" class="grid content-start gap-4">
         <h2 id="units" class="border-b-2 border-ink pb-2 text-lg font-bold">Units</h2>
@@ -139,7 +139,7 @@ const form = useForm({
               @update:model-value="$event && field.handleChange($event)"
             />
           </form.Field>
-          <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-fat">{{ problems.ofForm.value }}</p>
+          <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
           <div class="flex gap-2">
             <button class="press press-first">Add</button>
             <button type="button" class="press press-quiet" @click="adding = false">Leave</button>

@@ -88,7 +88,7 @@ const form = useForm({
         />
       </form.Field>
     </div>
-    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-fat">{{ problems.ofForm.value }}</p>
+    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <button class="press press-first min-h-12">Set up the studio</button>
   </form>
 </template>

@@ -1,7 +1,12 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 
-const PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome', '/usr/bin/google-chrome-stable']
+const PLACES = [
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+  '/usr/bin/google-chrome-stable',
+]
 
 const FLAGS = [
   '--no-sandbox',
@@ -11,6 +16,9 @@ const FLAGS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  '--disable-renderer-backgrounding',
+  '--disable-backgrounding-occluded-windows',
+  '--disable-background-timer-throttling',
   '--font-render-hinting=none',
 ]
 

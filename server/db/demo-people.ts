@@ -17,7 +17,7 @@ export interface DemoClient {
 
 /** Visits every `every` days, `count` of them, the newest `newest` days ago, with a day or two of drift. */
 function visits(count: number, every: number, newest: number): number[] {
-  return Array.from({ length: count }, (_, i) => newest + (count - 1 - i) * every + ((i * 5) % 3))
+  return Array.from({ length: count }, (_, i) => newest + (count - 1 - i) * every + (((count - 1 - i) * 5) % 3))
 }
 
 export const DEMO_STUDIO = 'Reedwater Rowing Club, land gym'

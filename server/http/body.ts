@@ -19,6 +19,12 @@ async function readText(event: H3Event): Promise<string> {
   return Buffer.concat(chunks).toString('utf8')
 }
 
+/** Sentences for what a schema has none of its own for. */
+function sentenceFor(issue: z.core.$ZodRawIssue): string {
+  if (issue.code === 'unrecognized_keys') return `This is not asked for here: ${issue.keys.join(', ')}.`
+  return issue.input === undefined ? 'Something is missing here.' : 'This does not have the form it needs.'
+}
+
 function fieldProblems(error: z.ZodError): FieldProblem[] {
   return error.issues.map((issue) => ({ field: issue.path.join('.') || 'body', message: issue.message }))
 }
@@ -39,7 +45,7 @@ export async function readJson<Schema extends z.ZodType>(event: H3Event, schema:
 
 /** Any value through its schema, with the same answer when it does not fit. */
 export function parsed<Schema extends z.ZodType>(schema: Schema, value: unknown): z.output<Schema> {
-  const result = schema.safeParse(value)
+  const result = schema.safeParse(value, { error: sentenceFor })
   if (result.success) return result.data
   const fields = fieldProblems(result.error)
   throw failure(422, fields[0]?.message ?? 'Something does not fit.', fields)

@@ -58,7 +58,9 @@ const heightReading = z
     { path: ['value'], message: `A height lies between ${HEIGHT_RANGE_CM.low} and ${HEIGHT_RANGE_CM.high} cm.` },
   )
 
-export const readingInput = z.union([foldReading, weightReading, heightReading])
+export const readingInput = z.discriminatedUnion('site', [foldReading, weightReading, heightReading], {
+  error: 'This site is not known.',
+})
 export const strikeInput = z.strictObject({ readingId: id, struckAt: instant })
 
 /** Facts as a device sends them: any number at once, any of them again. */

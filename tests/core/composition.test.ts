@@ -8,7 +8,10 @@ import { fold, rounds, weight } from '../support/readings'
 const seven = PROTOCOLS['laboratory-7']
 const woman = { sex: 'female' as const, birthDate: '1992-03-14', heightCm: 174 }
 
-function facts(readings: ReturnType<typeof fold>[], person: { sex: 'female' | 'male'; birthDate: string; heightCm: number | null } = woman) {
+function facts(
+  readings: ReturnType<typeof fold>[],
+  person: { sex: 'female' | 'male'; birthDate: string; heightCm: number | null } = woman,
+) {
   return { person, protocol: seven, startedAt: '2026-10-23T17:20:00.000Z', readings, strikes: [] }
 }
 
@@ -38,7 +41,16 @@ describe('seven folds, worked checks', () => {
     expect(percent('jackson-pollock-7-women', { ...folds(105.5), age: 21 }, 'female')).toBeCloseTo(20.99, 2)
   })
 
-  const woman34 = { chest: 4, abdominal: 5, thigh: 12, triceps: 12, subscapular: 6, suprailiac: 4, midaxillary: 4, age: 34 }
+  const woman34 = {
+    chest: 4,
+    abdominal: 5,
+    thigh: 12,
+    triceps: 12,
+    subscapular: 6,
+    suprailiac: 4,
+    midaxillary: 4,
+    age: 34,
+  }
   it('woman of 34, site by site: 11.84 %, 106.67 lb lean of 121', () => {
     const value = percent('jackson-pollock-7-women', woman34, 'female')
     expect(value).toBeCloseTo(11.84, 2)
@@ -79,10 +91,14 @@ describe('where the equations hold', () => {
     const age = fc.integer({ min: 18, max: 61 })
     fc.assert(
       fc.property(site, fc.array(size, { minLength: 7, maxLength: 7 }), size, age, (at, sizes, more, years) => {
-        const values = { ...Object.fromEntries(seven.sites.map((id, i) => [id, sizes[i] ?? 5])), age: years }
+        const values: Record<string, number> = { age: years }
+        seven.sites.forEach((id, i) => (values[id] = sizes[i] ?? 5))
         const sum = sizes.reduce((a, b) => a + b, 0) + more
         fc.pre(sum < 395)
-        for (const [id, sex] of [['jackson-pollock-7-men', 'male'], ['jackson-pollock-7-women', 'female']] as const) {
+        for (const [id, sex] of [
+          ['jackson-pollock-7-men', 'male'],
+          ['jackson-pollock-7-women', 'female'],
+        ] as const) {
           const equation = findEquation(id)
           if (!equation) throw new Error('missing')
           const before = estimate(equation, values, sex, 'siri')
@@ -151,7 +167,11 @@ describe('a check-in composed', () => {
     ])
     const [then, now] = history.map(({ result }) => result)
     if (!then || !now) throw new Error('two check-ins')
-    expect(siteChanges(then, now).map(({ changeMm }) => changeMm).slice(0, 3)).toEqual([-2, 0, 1])
+    expect(
+      siteChanges(then, now)
+        .map(({ changeMm }) => changeMm)
+        .slice(0, 3),
+    ).toEqual([-2, 0, 1])
   })
 })
 

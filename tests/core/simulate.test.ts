@@ -9,7 +9,8 @@ const startedAt = new Date('2026-10-23T17:20:00Z')
 
 describe('the simulated assessor', () => {
   it('takes the same session for the same seed and another for another', () => {
-    const take = (seed: number) => simulateFolds(seededRandom(seed), { protocol: seven, trueFolds, technicalError: 0.04, startedAt })
+    const take = (seed: number) =>
+      simulateFolds(seededRandom(seed), { protocol: seven, trueFolds, technicalError: 0.04, startedAt })
     expect(take(7)).toEqual(take(7))
     expect(take(7)).not.toEqual(take(8))
   })

@@ -16,9 +16,9 @@ interface Line {
 
 /** Height share of each grid: fat and lean have a scale of equal length per kilogram only when their ranges match. */
 const GRIDS = [
-  { top: '5%', height: '26%' },
-  { top: '37%', height: '26%' },
-  { top: '69%', height: '22%' },
+  { top: '6%', height: '25%' },
+  { top: '38%', height: '25%' },
+  { top: '70%', height: '22%' },
 ]
 
 function pointsOf(
@@ -119,7 +119,13 @@ export function trendOption(
       nameGap: 8,
       nameTextStyle: { color: colour, fontWeight: 650, fontSize: 14, align: 'left', padding: [0, 0, 0, -40] },
       splitNumber: 3,
-      axisLabel: { color: colours.faded, fontFamily: FIGURE_FONT, fontSize: 13 },
+      axisLabel: {
+        color: colours.faded,
+        fontFamily: FIGURE_FONT,
+        fontSize: 13,
+        showMinLabel: false,
+        showMaxLabel: false,
+      },
       splitLine: { lineStyle: { color: colours.rule } },
     })),
     series: lines.map(({ name, colour, grid, symbol, points }) => ({

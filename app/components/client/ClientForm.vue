@@ -175,7 +175,7 @@ function textOf(event: Event): string {
         </fieldset>
       </div>
     </div>
-    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-fat">{{ problems.ofForm.value }}</p>
+    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <div class="flex gap-3">
       <button class="press press-first min-h-12">{{ action }}</button>
       <slot />

@@ -15,7 +15,8 @@ const model = defineModel<Value | null>({ required: true })
   <RadioGroup
     :model-value="model ?? undefined"
     :name="name"
-    class="grid content-start gap-1" :data-field="name"
+    class="grid content-start gap-1"
+    :data-field="name"
     @update:model-value="model = $event"
   >
     <RadioGroupLabel class="font-semibold">{{ label }}</RadioGroupLabel>
@@ -43,6 +44,6 @@ const model = defineModel<Value | null>({ required: true })
         </button>
       </RadioGroupOption>
     </div>
-    <p v-if="problem" role="alert" class="text-sm font-semibold text-fat">{{ problem }}</p>
+    <p v-if="problem" role="alert" class="text-sm font-semibold text-alert">{{ problem }}</p>
   </RadioGroup>
 </template>

@@ -15,6 +15,6 @@ defineProps<{ label: string; name: string; hint?: string; problem?: string }>()
           [hint && `${name}-hint`, problem && `${name}-problem`].filter(Boolean).join(' ') || undefined,
       }"
     />
-    <p v-if="problem" :id="`${name}-problem`" role="alert" class="text-sm font-semibold text-fat">{{ problem }}</p>
+    <p v-if="problem" :id="`${name}-problem`" role="alert" class="text-sm font-semibold text-alert">{{ problem }}</p>
   </div>
 </template>

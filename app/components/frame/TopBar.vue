@@ -38,7 +38,7 @@ async function signOut() {
   <header class="no-print flex h-13 shrink-0 items-center gap-6 border-b border-rule bg-sheet px-4 sm:px-6">
     <NuxtLink to="/" class="flex items-center gap-2 font-bold whitespace-nowrap">
       <ProductMark class="size-6" />
-      <span class="hidden text-lg sm:inline">Oak Pinch</span>
+      <span class="text-lg max-sm:sr-only">Oak Pinch</span>
     </NuxtLink>
     <nav aria-label="Places" class="hidden h-full gap-6 sm:flex">
       <NuxtLink
@@ -63,8 +63,9 @@ async function signOut() {
       />
     </form>
     <Menu as="div" class="relative">
-      <MenuButton class="flex items-center gap-1 whitespace-nowrap" aria-label="Your account">
-        {{ store.me?.staff.name.split(' ')[0] }} <ChevronDown class="size-4" aria-hidden="true" />
+      <MenuButton class="flex items-center gap-1 whitespace-nowrap" data-account>
+        {{ store.me?.staff.name.split(' ')[0] }}<span class="sr-only">, your account</span>
+        <ChevronDown class="size-4" aria-hidden="true" />
       </MenuButton>
       <MenuItems class="absolute right-0 z-20 mt-2 w-56 rounded border border-ink bg-sheet py-1">
         <div class="px-4 py-2 text-sm text-faded">{{ store.me?.staff.name }}, {{ store.me?.studio.name }}</div>

@@ -11,7 +11,6 @@ const dash = computed(() => `${AROUND * props.share} ${AROUND}`)
   <button
     type="button"
     class="grid size-14 shrink-0 place-items-center rounded-full"
-    aria-label="Start the two-second count"
     @pointerdown.prevent
     @click="$emit('start')"
   >
@@ -20,7 +19,7 @@ const dash = computed(() => `${AROUND * props.share} ${AROUND}`)
       <circle cx="28" cy="28" :r="RADIUS" class="stroke-signal" :stroke-dasharray="dash" />
     </svg>
     <span class="col-start-1 row-start-1 text-sm font-semibold" :class="done ? 'text-signal' : 'text-faded'">
-      {{ done ? 'read' : '2 s' }}
+      {{ done ? 'read' : '2 s' }}<span class="sr-only">, start the two-second count</span>
     </span>
   </button>
 </template>

@@ -60,6 +60,6 @@ const round = computed(() =>
         </button>
       </div>
     </div>
-    <p class="min-h-6 text-[15px] leading-snug font-semibold text-fat" role="status" data-problem>{{ problem }}</p>
+    <p class="min-h-6 text-[15px] leading-snug font-semibold text-alert" role="status" data-problem>{{ problem }}</p>
   </section>
 </template>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { Delete } from '@lucide/vue'
 
-defineProps<{ canStrike: boolean }>()
+defineProps<{
+  canStrike: boolean
+  /** Figure of a picked reading; without one the last is struck. */ picked: string | null
+}>()
 const emit = defineEmits<{ type: [sign: string]; erase: []; keep: []; strike: []; note: [] }>()
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
@@ -31,8 +34,10 @@ const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
       :disabled="!canStrike"
       @click="emit('strike')"
     >
-      Strike<br class="max-sm:hidden" />
-      last
+      <span
+        >Strike<br class="max-sm:hidden" />
+        <span :class="picked ? 'figure text-alert' : ''">{{ picked ?? 'last' }}</span></span
+      >
     </button>
     <button type="button" class="key font-semibold" style="grid-area: note" @click="emit('note')">Note</button>
     <button type="button" class="key key-keep text-xl font-bold" style="grid-area: keep" @click="emit('keep')">

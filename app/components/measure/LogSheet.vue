@@ -11,14 +11,20 @@ const props = defineProps<{
   lastDate: string | null
   showLast: boolean
   base: number
+  /** Id of the reading picked to be struck. */
+  picked: string | null
 }>()
-const emit = defineEmits<{ choose: [site: SheetRow['state']['site']]; strike: [readingId: string] }>()
+const emit = defineEmits<{ choose: [site: SheetRow['state']['site']]; pick: [readingId: string] }>()
 
 const columns = computed(() => Math.max(3, props.base + 1, ...props.rows.map(({ state }) => state.live.length)))
 const ORDINALS = ['1st', '2nd', '3rd', '4th', '5th', '6th']
 
 function isCurrent(row: SheetRow): boolean {
   return props.cell.kind === 'fold' && props.cell.site === row.state.site
+}
+
+function readingAt(row: SheetRow, column: number) {
+  return row.state.live[column - 1]
 }
 
 function isTyping(row: SheetRow, column: number): boolean {
@@ -75,9 +81,17 @@ function isTyping(row: SheetRow, column: number): boolean {
           :class="{ 'max-sm:hidden': column > base && !rows.some((other) => other.state.live.length >= base + 1) }"
         >
           <span v-if="isTyping(row, column)" class="typing">{{ typed || ' ' }}</span>
-          <template v-else-if="row.state.live[column - 1]">{{
-            formatNumber(row.state.live[column - 1]?.value ?? 0, 1)
-          }}</template>
+          <button
+            v-else-if="readingAt(row, column)"
+            type="button"
+            class="kept"
+            :aria-pressed="readingAt(row, column)?.id === picked"
+            :aria-label="`${formatNumber(readingAt(row, column)?.value ?? 0, 1)} at ${row.site.name}, reading ${column}: pick to strike`"
+            @pointerdown.prevent
+            @click.stop="emit('pick', readingAt(row, column)?.id ?? '')"
+          >
+            {{ formatNumber(readingAt(row, column)?.value ?? 0, 1) }}
+          </button>
           <span v-if="column === row.state.live.length && row.state.status === 'disputed'" class="apart">
             {{ formatNumber(row.state.apart ?? 0, 1) }} apart
           </span>
@@ -149,12 +163,21 @@ function isTyping(row: SheetRow, column: number): boolean {
   color: var(--signal);
   font-weight: 600;
 }
+.kept {
+  min-height: 40px;
+  border-radius: 4px;
+}
+.kept[aria-pressed='true'] {
+  outline: 2px solid var(--alert);
+  outline-offset: 4px;
+  text-decoration: line-through;
+}
 .apart,
 .struck {
   position: absolute;
   right: 12px;
   bottom: 1px;
-  color: var(--fat);
+  color: var(--alert);
   font-family: var(--font-sans);
   font-size: 13px;
   font-weight: 650;

@@ -28,7 +28,7 @@ watch(
             placeholder="What was different today: time, clothing, training before, how the fold lifted."
             @keydown.ctrl.enter="emit('save', text)"
           />
-          <p v-if="problem" role="alert" class="font-semibold text-fat">{{ problem }}</p>
+          <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
           <div class="flex gap-2">
             <button class="press press-first">Keep note</button>
             <button type="button" class="press press-quiet" @click="emit('close')">Leave as it was</button>

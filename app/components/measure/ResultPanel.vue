@@ -20,7 +20,7 @@ const missing = computed(() => props.result.missing.map((site) => FOLDS[site].na
       <h2 class="text-faded">Fat</h2>
       <p class="flex items-baseline gap-2 text-fat">
         <span class="figure text-6xl leading-none font-bold" data-percent>{{ formatNumber(reached.percent, 1) }}</span>
-        <span class="text-xl">%</span>
+        <span class="text-xl text-faded">%</span>
       </p>
       <p v-if="reached.band" class="mt-1 text-[15px]">
         Usually between <span class="figure font-semibold">{{ formatNumber(reached.band.low, 1) }}</span> and
@@ -36,26 +36,28 @@ const missing = computed(() => props.result.missing.map((site) => FOLDS[site].na
         <dt class="text-sm text-faded">Fat mass</dt>
         <dd>
           <span class="figure text-3xl font-bold" data-fat>{{ formatMass(result.masses.fatKg, units) }}</span>
-          {{ units.mass }}
+          <span class="text-faded">{{ units.mass }}</span>
         </dd>
       </div>
       <div v-if="result.masses" class="text-lean">
         <dt class="text-sm text-faded">Lean mass</dt>
         <dd>
           <span class="figure text-3xl font-bold" data-lean>{{ formatMass(result.masses.leanKg, units) }}</span>
-          {{ units.mass }}
+          <span class="text-faded">{{ units.mass }}</span>
         </dd>
       </div>
       <div v-if="result.sumMm !== null" class="text-sum">
         <dt class="text-sm text-faded">{{ sumName }}</dt>
         <dd>
-          <span class="figure text-3xl font-bold" data-sum>{{ formatNumber(result.sumMm, 1) }}</span> mm
+          <span class="figure text-3xl font-bold" data-sum>{{ formatNumber(result.sumMm, 1) }}</span>
+          <span class="text-faded">mm</span>
         </dd>
       </div>
       <div v-if="reached?.density">
         <dt class="text-sm text-faded">Density</dt>
         <dd>
-          <span class="figure text-3xl font-bold" data-density>{{ formatNumber(reached.density, 4) }}</span> g/mL
+          <span class="figure text-3xl font-bold" data-density>{{ formatNumber(reached.density, 4) }}</span>
+          <span class="text-faded">g/mL</span>
         </dd>
       </div>
     </dl>

@@ -65,7 +65,7 @@ function openFirst() {
       </label>
       <NuxtLink to="/clients/new" class="press press-first min-h-11"><Plus class="size-4" /> Add client</NuxtLink>
     </div>
-    <p v-if="problem ?? starter.problem.value" role="alert" class="mt-4 font-semibold text-fat">
+    <p v-if="problem ?? starter.problem.value" role="alert" class="mt-4 font-semibold text-alert">
       {{ problem ?? starter.problem.value }}
     </p>
     <p v-if="loaded && lines.length === 0" class="mt-8 text-faded">

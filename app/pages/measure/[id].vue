@@ -50,15 +50,6 @@ const rows = computed<SheetRow[]>(() =>
     mark: markOf(state, current.value?.id ?? null, upcoming.value),
   })),
 )
-const view = ref<'front' | 'back'>('front')
-watch(
-  current,
-  (site) => {
-    if (site) view.value = site.figure.view
-  },
-  { immediate: true },
-)
-const bottom = computed(() => Math.max(...protocol.value.sites.map((site) => FOLDS[site].figure.y)) + 56)
 const round = computed(() => {
   const state = result.value?.session
   if (!state || state.complete) return 'every site settled'
@@ -70,8 +61,9 @@ const kept = computed(() => {
   return outbox.trouble ? `kept on this device: ${outbox.trouble}` : 'sending'
 })
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
-const canStrike = computed(() => hasReading.value || result.value?.weightKg !== null)
-const sumGoal = computed(() => last.value?.sumMm ?? null)
+const pickedFigure = computed(() =>
+  session.picked.value && session.strikable.value ? formatNumber(session.strikable.value.value, 1) : null,
+)
 
 function act(source: 'pad' | 'keyboard') {
   if (cell.value.kind !== 'none') entry.keep(source)
@@ -81,12 +73,13 @@ useMeasuringKeys({
   type: entry.type,
   erase: entry.erase,
   keep: () => (cell.value.kind === 'none' ? finish() : act('keyboard')),
-  strikeLast: session.strikeLast,
+  strikeLast: session.strikeNext,
   note: () => (dialog.value = 'note'),
   skip: session.skip,
   count: count.start,
   blind: () => (showLast.value = !showLast.value),
   move: session.move,
+  beside: session.pickBeside,
   inTurn: () => session.choose(null),
   help: () => (dialog.value = 'keys'),
   busy: () => dialog.value !== null,
@@ -134,39 +127,18 @@ async function leave() {
         {{ protocol.name }} · {{ round }} · started {{ format(new Date(record.startedAt), 'HH:mm') }}
       </span>
       <span class="ml-auto truncate text-sm text-faded" role="status" data-kept>{{ kept }}</span>
-      <button class="press press-quiet px-3 max-sm:hidden" aria-label="Keys" @click="dialog = 'keys'">?</button>
+      <button class="press press-quiet px-3 max-sm:hidden" @click="dialog = 'keys'">
+        ?<span class="sr-only"> keys</span>
+      </button>
       <button class="press" @click="leave">{{ record.finishedAt ? 'Back' : 'Pause' }}</button>
     </header>
 
-    <aside class="figure-pane relative border-r border-rule px-4 py-3" aria-label="Sites on the body">
-      <div class="flex items-baseline justify-between">
-        <h2 class="font-semibold">{{ view === 'front' ? 'Front' : 'Back' }}</h2>
-        <button
-          class="text-sm text-faded underline underline-offset-4"
-          @click="view = view === 'front' ? 'back' : 'front'"
-        >
-          turn
-        </button>
-      </div>
-      <div class="flex min-h-0 flex-1 gap-1">
-        <BodyFigure
-          :view="view"
-          :marks="rows.map(({ site, mark }) => ({ site, state: mark }))"
-          :mirrored="record.side === 'left'"
-          :bottom="bottom"
-          class="h-full min-w-0 flex-1"
-        />
-        <BodyFigure
-          :view="view === 'front' ? 'back' : 'front'"
-          :marks="rows.map(({ site, mark }) => ({ site, state: mark }))"
-          :mirrored="record.side === 'left'"
-          :bottom="bottom"
-          :glyph-size="6.5"
-          class="w-18 shrink-0 self-end"
-        />
-      </div>
-      <FigureLegend />
-    </aside>
+    <FigurePane
+      :rows="rows"
+      :current="current"
+      :left-side="record.side === 'left'"
+      class="figure-pane border-r border-rule"
+    />
 
     <section class="sheet-pane overflow-y-auto bg-sheet px-3 py-3 sm:px-6" aria-label="Log sheet">
       <div class="mb-2 flex items-baseline gap-4 max-sm:hidden">
@@ -201,27 +173,15 @@ async function leave() {
         :last-date="facts.last ? format(new Date(facts.last.startedAt), 'd MMM') : null"
         :show-last="showLast && last !== null"
         :base="result.session.base"
+        :picked="session.picked.value"
         @choose="session.choose"
+        @pick="session.pick"
       />
-      <div class="mt-4 max-sm:mt-2">
-        <p class="flex flex-wrap items-baseline justify-between gap-x-4 text-faded">
-          <span>{{ result.session.settledCount }} of {{ rows.length }} sites settled</span>
-          <span>
-            sum so far
-            <span class="figure text-2xl font-bold text-sum max-sm:text-lg">{{
-              formatNumber(result.session.settledSum, 1)
-            }}</span>
-            <template v-if="sumGoal !== null && showLast"> of {{ formatNumber(sumGoal, 1) }} last time</template> mm
-          </span>
-        </p>
-        <RulerProgress
-          v-if="sumGoal !== null && showLast"
-          class="mt-2 max-sm:hidden"
-          :value="result.session.settledSum"
-          :full="Math.max(sumGoal, result.session.settledSum)"
-          label="Sum of settled folds beside last time's sum, millimetres"
-        />
-      </div>
+      <SumSoFar
+        class="mt-4 max-sm:mt-2"
+        :session="result.session"
+        :last-sum-mm="showLast ? (last?.sumMm ?? null) : null"
+      />
       <ul v-if="outbox.refused.length > 0" role="alert" class="mt-3 grid gap-1 border-l-4 border-fat pl-3 text-sm">
         <li v-for="fact in outbox.refused" :key="fact.id">
           {{ fact.reading ? `${fact.reading.value} at ${fact.reading.site}` : 'A strike' }} was not taken:
@@ -244,11 +204,12 @@ async function leave() {
         />
         <KeyPad
           class="min-h-0 flex-1"
-          :can-strike="canStrike"
+          :can-strike="session.strikable.value !== null"
+          :picked="pickedFigure"
           @type="entry.type"
           @erase="entry.erase"
           @keep="act('pad')"
-          @strike="session.strikeLast"
+          @strike="session.strikeNext"
           @note="dialog = 'note'"
         />
         <div class="flex justify-between pt-2 text-sm text-faded" @pointerdown.prevent>
@@ -269,11 +230,13 @@ async function leave() {
         />
         <div class="flex gap-2">
           <button class="press press-first min-h-14 flex-1 text-lg" @click="finish">Done</button>
-          <button class="press press-quiet min-h-14" @click="session.strikeLast">Strike last</button>
+          <button class="press press-quiet min-h-14" @click="session.strikeNext">
+            Strike {{ pickedFigure ?? 'last' }}
+          </button>
           <button class="press press-quiet min-h-14" @click="dialog = 'note'">Note</button>
         </div>
       </template>
-      <p v-if="problem" role="alert" class="font-semibold text-fat">{{ problem }}</p>
+      <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
     </section>
 
     <KeysDialog :open="dialog === 'keys'" @close="dialog = null" />
@@ -296,8 +259,6 @@ async function leave() {
   grid-area: top;
 }
 .figure-pane {
-  display: flex;
-  flex-direction: column;
   grid-area: figure;
   min-height: 0;
 }

@@ -93,7 +93,7 @@ const figures = computed(() => {
         {{ ageInYears(client.birthDate, new Date().toISOString())
         }}<template v-if="client.heightCm">, {{ formatHeight(client.heightCm, store.units) }}</template> ·
         {{ client.usualSide }} side<template v-if="now"> · {{ now.facts.protocol.name.toLowerCase() }}</template>
-        <span v-if="client.archived" class="font-semibold text-fat"> · archived</span>
+        <span v-if="client.archived" class="font-semibold text-alert"> · archived</span>
       </p>
       <div class="no-print ml-auto flex gap-2">
         <NuxtLink :to="`/clients/${client.id}/edit`" class="press press-quiet">Change</NuxtLink>
@@ -103,7 +103,11 @@ const figures = computed(() => {
         </button>
       </div>
     </div>
-    <p v-if="starter.problem.value" role="alert" class="border-b border-rule px-4 py-2 font-semibold text-fat sm:px-6">
+    <p
+      v-if="starter.problem.value"
+      role="alert"
+      class="border-b border-rule px-4 py-2 font-semibold text-alert sm:px-6"
+    >
       {{ starter.problem.value }}
     </p>
 

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import type { FoldSite } from '#core/sites'
+import type { SheetRow } from './sheet'
+
+const props = defineProps<{ rows: SheetRow[]; current: FoldSite | null; leftSide: boolean }>()
+
+/** Room kept under the lowest mark, in figure units. */
+const BELOW = 56
+
+const view = ref<'front' | 'back'>('front')
+watch(
+  () => props.current,
+  (site) => {
+    if (site) view.value = site.figure.view
+  },
+  { immediate: true },
+)
+const other = computed(() => (view.value === 'front' ? 'back' : 'front'))
+const marks = computed(() => props.rows.map(({ site, mark }) => ({ site, state: mark })))
+const bottom = computed(() => Math.max(...props.rows.map(({ site }) => site.figure.y)) + BELOW)
+</script>
+
+<template>
+  <aside class="flex flex-col px-4 py-3" aria-label="Sites on the body">
+    <h2 class="font-semibold">{{ view === 'front' ? 'Front' : 'Back' }}</h2>
+    <div class="relative min-h-0 flex-1">
+      <BodyFigure :view="view" :marks="marks" :mirrored="leftSide" :bottom="bottom" class="h-full w-full" />
+      <button class="absolute -top-5 right-0 grid h-[25%] justify-items-center" @click="view = other">
+        <BodyFigure
+          :view="other"
+          :marks="marks"
+          :mirrored="leftSide"
+          :bottom="bottom"
+          :glyph-size="6.5"
+          class="h-full min-h-0"
+        />
+        <span class="text-sm text-faded underline underline-offset-4">turn to {{ other }}</span>
+      </button>
+    </div>
+    <FigureLegend />
+  </aside>
+</template>

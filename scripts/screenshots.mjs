@@ -1,0 +1,66 @@
+/** npm run screenshots: docs/screenshots/*.png, 1280x800 (phone views 390x844), from fresh demo data. */
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import sharp from 'sharp'
+import { ensureChromium, launchChromium } from './lib/chromium.mjs'
+import { ensureBuilt, ensureInstalled, ROOT } from './lib/prepare.mjs'
+import { startServer } from './lib/server-process.mjs'
+
+const TABLET = { width: 1280, height: 800 }
+const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true }
+
+/** Views by file name; each gets a page that is signed in and leaves it showing what is to be seen. */
+const VIEWS = {
+  floor: { open: '/' },
+  clients: { open: '/clients' },
+  client: { open: '/clients', press: ['td a', 'Maren Osk'] },
+  measuring: { open: '/', press: ['a', 'Go on measuring'], type: '13.5' },
+  'measuring-phone': { open: '/', press: ['a', 'Go on measuring'], viewport: PHONE },
+  'client-form': { open: '/clients/new' },
+  studio: { open: '/studio' },
+}
+
+async function press(page, [selector, words]) {
+  const found = await page.waitForFunction(
+    (css, text) => [...document.querySelectorAll(css)].find((element) => element.textContent.trim().startsWith(text)),
+    {},
+    selector,
+    words,
+  )
+  await found.click()
+}
+
+async function signIn(page, address) {
+  await page.goto(`${address}/sign-in`, { waitUntil: 'networkidle0' })
+  await page.type('#email', 'runa@reedwater.example')
+  await page.type('#password', 'reeds-and-oars')
+  await page.keyboard.press('Enter')
+  await page.waitForFunction(() => location.pathname === '/')
+}
+
+ensureInstalled()
+ensureBuilt()
+ensureChromium()
+const folder = join(ROOT, 'docs/screenshots')
+mkdirSync(folder, { recursive: true })
+const wanted = process.argv.slice(2)
+const server = await startServer({ demo: true })
+const browser = await launchChromium()
+const page = await browser.newPage()
+await signIn(page, server.address)
+for (const [name, view] of Object.entries(VIEWS)) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue
+  await page.setViewport(view.viewport ?? TABLET)
+  await page.goto(server.address + view.open, { waitUntil: 'networkidle0' })
+  if (view.press) await press(page, view.press)
+  await page.waitForNetworkIdle()
+  if (view.type) await page.keyboard.type(view.type)
+  await new Promise((done) => setTimeout(done, 400))
+  const file = join(folder, `${name}.png`)
+  await page.screenshot({ path: file })
+  // A palette keeps the repository small; the product has few colours.
+  writeFileSync(file, await sharp(readFileSync(file)).png({ palette: true, compressionLevel: 9 }).toBuffer())
+  console.log(`docs/screenshots/${name}.png`)
+}
+await browser.close()
+await server.remove()

@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest'
+import { openDatabase } from '../../server/db/database'
+import { seedDemo } from '../../server/db/seed-demo'
+import { findFloor, listCheckins } from '../../server/repositories/checkins'
+import { listClients } from '../../server/repositories/clients'
+import { findActiveStaff, findCredentials } from '../../server/repositories/staff'
+import { policyOf, sessionState } from '../../core/readings'
+import { PROTOCOLS } from '../../core/sites'
+
+const now = new Date('2026-11-24T18:00:00Z')
+
+async function demo() {
+  const db = await openDatabase('memory://')
+  await seedDemo(db, async (password) => `hash of ${password}`, now)
+  const found = await findCredentials(db, 'runa@reedwater.example')
+  const who = found && (await findActiveStaff(db, found.staffId))
+  if (!who) throw new Error('no demo coach')
+  return { db, who }
+}
+
+describe('the demo data', () => {
+  it('holds a club’s worth of people and visits, one of them unfinished today', async () => {
+    const { db, who } = await demo()
+    const { clients } = await listClients(db, who, { q: '', archived: false })
+    expect(clients.length).toBe(7)
+    const floor = await findFloor(db, who, new Date(now.getTime() - 28 * 86_400_000).toISOString())
+    expect(floor.open).toHaveLength(1)
+    expect(floor.open[0]?.at.slice(0, 10)).toBe('2026-11-24')
+    expect(floor.due.length).toBeGreaterThan(1)
+    const maren = clients.find(({ name }) => name === 'Maren Osk')
+    const checkins = await listCheckins(db, who, maren?.id ?? '')
+    expect(checkins).toHaveLength(18)
+    for (const { readings, strikes } of checkins) {
+      expect(readings.filter(({ unit }) => unit === 'mm').every(({ value }) => Number.isInteger(value * 2))).toBe(true)
+      const protocol = PROTOCOLS['laboratory-7']
+      expect(sessionState(protocol, policyOf(protocol.policy), readings, strikes).complete).toBe(true)
+    }
+  })
+
+  it('is seeded once, and the same each time', async () => {
+    const { db, who } = await demo()
+    await seedDemo(db, async () => 'again', now)
+    const { clients } = await listClients(db, who, { q: '', archived: false })
+    expect(clients).toHaveLength(7)
+    const other = await demo()
+    const again = await listClients(other.db, other.who, { q: '', archived: false })
+    expect(again.clients).toEqual(clients)
+  })
+})

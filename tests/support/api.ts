@@ -1,0 +1,95 @@
+import { v7 as uuid } from 'uuid'
+import { startServer } from '../../scripts/lib/server-process.mjs'
+import type { ClientInput } from '../../shared/schemas/client'
+import type { Problem } from '../../shared/schemas/problem'
+
+export type Server = Awaited<ReturnType<typeof startServer>>
+
+export const LEAD = { email: 'lead@reedwater.example', password: 'a-long-oar-story' }
+
+/** What a route answered. `body` is whatever JSON it sent. */
+export interface Answer<Body> {
+  status: number
+  body: Body
+  text: string
+}
+
+/** A person at the API: keeps the session cookie between calls, as a browser does. */
+export class Caller {
+  private cookie = ''
+  constructor(private readonly server: Pick<Server, 'address'>) {}
+
+  async send<Body = Problem>(method: string, path: string, body?: unknown, raw?: string): Promise<Answer<Body>> {
+    const response = await fetch(`${this.server.address}${path}`, {
+      method,
+      redirect: 'manual',
+      headers: { 'content-type': 'application/json', cookie: this.cookie },
+      ...(body === undefined && raw === undefined ? {} : { body: raw ?? JSON.stringify(body) }),
+    })
+    const [sealed] = response.headers.getSetCookie()
+    if (sealed) this.cookie = sealed.split(';')[0] ?? ''
+    const text = await response.text()
+    const isJson = response.headers.get('content-type')?.includes('json') ?? false
+    return { status: response.status, body: (isJson && text ? JSON.parse(text) : null) as Body, text }
+  }
+
+  async signIn({ email, password }: { email: string; password: string }): Promise<void> {
+    const { status, text } = await this.send('POST', '/api/sign-in', { email, password })
+    if (status !== 200) throw new Error(`sign-in: ${text}`)
+  }
+
+  /** Makes the studio of an empty installation and signs its lead coach in. */
+  async setUp(): Promise<void> {
+    const { status, text } = await this.send('POST', '/api/setup', {
+      studioName: 'Reedwater Rowing Club',
+      name: 'Runa Bexley',
+      ...LEAD,
+      massUnit: 'kg',
+      lengthUnit: 'cm',
+    })
+    if (status !== 200) throw new Error(`setup: ${text}`)
+  }
+}
+
+/** An invented client as the form would send them. */
+export function someClient(change: Partial<ClientInput> = {}): ClientInput & { id: string } {
+  return {
+    id: uuid(),
+    name: 'Maren Osk',
+    sex: 'female',
+    birthDate: '1992-03-14',
+    heightCm: 174,
+    usualSide: 'right',
+    notes: '',
+    consentOn: '2026-01-10',
+    ...change,
+  }
+}
+
+/** A fold as a device would send it. */
+export function someReading(change: Record<string, unknown> = {}) {
+  return {
+    id: uuid(),
+    site: 'triceps',
+    round: 1,
+    value: 12.5,
+    unit: 'mm',
+    takenAt: new Date().toISOString(),
+    source: 'keyboard',
+    ...change,
+  }
+}
+
+/** A client with a check-in under way. */
+export async function startedCheckin(
+  caller: Caller,
+  client = someClient(),
+): Promise<{ clientId: string; checkinId: string }> {
+  await caller.send('POST', '/api/clients', client)
+  const { body } = await caller.send<{ id: string }>('POST', `/api/clients/${client.id}/checkins`, {
+    id: uuid(),
+    protocolId: 'laboratory-7',
+    startedAt: new Date().toISOString(),
+  })
+  return { clientId: client.id, checkinId: body.id }
+}

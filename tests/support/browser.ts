@@ -1,0 +1,172 @@
+import { createRequire } from 'node:module'
+import type { Browser, KeyInput, Page } from 'puppeteer-core'
+import { launchChromium } from '../../scripts/lib/chromium.mjs'
+
+const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js')
+
+/** How pages are waited on: by clock, because a page behind another one gets no frames. */
+const POLLING = { polling: 40 }
+
+export const TABLET = { width: 1280, height: 800 }
+export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true, deviceScaleFactor: 2 }
+
+/** A person at a browser, in a profile of their own. Pages that fail in script make the test fail. */
+export class Visitor {
+  readonly faults: string[] = []
+  private constructor(
+    readonly page: Page,
+    private readonly address: string,
+  ) {
+    page.on('pageerror', (error) => this.faults.push(String(error)))
+    page.setDefaultTimeout(10_000)
+  }
+
+  static async arrive(
+    browser: Browser,
+    address: string,
+    viewport: Parameters<Page['setViewport']>[0] = TABLET,
+  ): Promise<Visitor> {
+    const context = await browser.createBrowserContext()
+    const page = await context.newPage()
+    await page.setViewport(viewport)
+    return new Visitor(page, address)
+  }
+
+  async open(path: string): Promise<void> {
+    await this.page.goto(`${this.address}${path}`, { waitUntil: 'networkidle0' })
+  }
+
+  async signIn({ email, password }: { email: string; password: string }): Promise<void> {
+    await this.open('/sign-in')
+    await this.page.type('#email', email)
+    await this.page.type('#password', password)
+    await this.keys('Enter')
+    await this.at('/')
+  }
+
+  async keys(...keys: KeyInput[]): Promise<void> {
+    for (const key of keys) await this.page.keyboard.press(key)
+  }
+
+  /** Types a reading and commits it with the keyboard. */
+  async enter(figure: number | string): Promise<void> {
+    await this.page.keyboard.type(String(figure))
+    await this.keys('Enter')
+  }
+
+  /** Types a reading on the pad and commits it, by touch. */
+  async tapIn(figure: number | string): Promise<void> {
+    for (const sign of String(figure))
+      await this.tap(
+        `button[aria-label="${sign === '.' ? 'point' : sign}"], .pad button:not([aria-label="point"])`,
+        sign,
+      )
+    await this.tap('button', 'Keep')
+  }
+
+  private async find(selector: string, text?: string) {
+    return this.page.waitForFunction(
+      (css: string, words: string | null) =>
+        [...document.querySelectorAll<HTMLElement>(css)].find(
+          (element) =>
+            element.offsetParent !== null &&
+            (words === null ||
+              element.textContent.trim().replace(/\s+/g, ' ') === words ||
+              element.ariaLabel === words),
+        ) ?? false,
+      POLLING,
+      selector,
+      text ?? null,
+    )
+  }
+
+  /** Clicks the visible element that matches and, when given, says exactly this. */
+  async click(selector: string, text?: string): Promise<void> {
+    const element = (await this.find(selector, text)).asElement()
+    if (!element) throw new Error(`nothing to click: ${selector} ${text ?? ''}`)
+    await (element as Awaited<ReturnType<Page['$']>>)?.click()
+  }
+
+  async tap(selector: string, text?: string): Promise<void> {
+    const element = (await this.find(selector, text)).asElement()
+    if (!element) throw new Error(`nothing to tap: ${selector} ${text ?? ''}`)
+    await (element as Awaited<ReturnType<Page['$']>>)?.tap()
+  }
+
+  /** Waits until the page's path is this one. */
+  async at(path: string | RegExp): Promise<void> {
+    const pattern = typeof path === 'string' ? `^${path}$` : path.source
+    await this.page.waitForFunction((source: string) => new RegExp(source).test(location.pathname), POLLING, pattern)
+  }
+
+  /** Waits until some visible text is on the page. */
+  async sees(text: string): Promise<void> {
+    try {
+      await this.page.waitForFunction(
+        (words: string) => document.body.innerText.replace(/\s+/g, ' ').includes(words),
+        POLLING,
+        text,
+      )
+    } catch {
+      throw new Error(
+        `“${text}” did not appear. The page says:\n${await this.page.evaluate(() => document.body.innerText)}`,
+      )
+    }
+  }
+
+  async textOf(selector: string): Promise<string> {
+    await this.page.waitForSelector(selector)
+    return this.page.$eval(selector, (element) => element.textContent.trim().replace(/\s+/g, ' '))
+  }
+
+  /** Replaces what a field holds. */
+  async fill(selector: string, text: string): Promise<void> {
+    await this.page.waitForSelector(selector)
+    await this.page.$eval(selector, (element) => {
+      const field = element as HTMLInputElement
+      field.value = ''
+      field.dispatchEvent(new Event('input', { bubbles: true }))
+      field.focus()
+    })
+    // Date fields take their parts in the browser's own order: they are set whole.
+    const isDate = await this.page.$eval(selector, (element) => (element as HTMLInputElement).type === 'date')
+    if (!isDate) return this.page.type(selector, text)
+    await this.page.$eval(
+      selector,
+      (element, value) => {
+        const field = element as HTMLInputElement
+        field.value = value
+        field.dispatchEvent(new Event('input', { bubbles: true }))
+      },
+      text,
+    )
+  }
+
+  /** What axe finds serious or critical on this page, one line a finding. */
+  async seriousFindings(): Promise<string[]> {
+    // The page's own policy forbids foreign scripts; the checker is put in from outside it.
+    await this.page.evaluate(await (await import('node:fs/promises')).readFile(AXE, 'utf8'))
+    return this.page.evaluate(async () => {
+      const { axe } = window as unknown as { axe: typeof import('axe-core') }
+      const { violations } = await axe.run(document, { resultTypes: ['violations'] })
+      return violations
+        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+        .map(
+          ({ id, nodes }) =>
+            `${id}: ${nodes.map(({ html, failureSummary }) => `${html} ${failureSummary}`).join(' | ')}`,
+        )
+    })
+  }
+
+  /** Width by which the page is wider than the screen, CSS pixels. */
+  async overflow(): Promise<number> {
+    return this.page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+  }
+
+  async close(): Promise<void> {
+    await this.page.browserContext().close()
+    if (this.faults.length > 0) throw new Error(`Faults in the page: ${this.faults.join('\n')}`)
+  }
+}
+
+export { launchChromium, type Browser }

@@ -1,5 +1,5 @@
 /** npm run screenshots: docs/screenshots/*.png, 1280x800 (phone views 390x844), from fresh demo data. */
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { ensureChromium, launchChromium } from './lib/chromium.mjs'
@@ -47,20 +47,33 @@ const wanted = process.argv.slice(2)
 const server = await startServer({ demo: true })
 const browser = await launchChromium()
 const page = await browser.newPage()
-await signIn(page, server.address)
-for (const [name, view] of Object.entries(VIEWS)) {
-  if (wanted.length > 0 && !wanted.includes(name)) continue
+
+async function take(name, view) {
+  // Switching to a phone reloads the page: do it where there is nothing to reload.
+  await page.goto('about:blank')
   await page.setViewport(view.viewport ?? TABLET)
   await page.goto(server.address + view.open, { waitUntil: 'networkidle0' })
   if (view.press) await press(page, view.press)
-  await page.waitForNetworkIdle()
+  await new Promise((done) => setTimeout(done, 800))
   if (view.type) await page.keyboard.type(view.type)
-  await new Promise((done) => setTimeout(done, 400))
+  await new Promise((done) => setTimeout(done, 200))
   const file = join(folder, `${name}.png`)
-  await page.screenshot({ path: file })
   // A palette keeps the repository small; the product has few colours.
-  writeFileSync(file, await sharp(readFileSync(file)).png({ palette: true, compressionLevel: 9 }).toBuffer())
+  writeFileSync(
+    file,
+    await sharp(await page.screenshot())
+      .png({ palette: true, compressionLevel: 9 })
+      .toBuffer(),
+  )
   console.log(`docs/screenshots/${name}.png`)
 }
-await browser.close()
-await server.remove()
+
+try {
+  await signIn(page, server.address)
+  for (const [name, view] of Object.entries(VIEWS)) {
+    if (wanted.length === 0 || wanted.includes(name)) await take(name, view)
+  }
+} finally {
+  await browser.close()
+  await server.remove()
+}

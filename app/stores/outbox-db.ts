@@ -26,3 +26,18 @@ class OutboxDatabase extends Dexie {
 
 /** The browser's own store of what is still to be sent. */
 export const outboxDb = new OutboxDatabase()
+
+const PATIENCE_MS = 1_000
+
+/**
+ * What the browser's store answers, or null when it fails or takes longer than a second: a store that is full, forbidden
+ * or stuck must hold up neither measuring nor sending.
+ */
+export async function fromStore<Result>(asked: PromiseLike<Result>): Promise<{ value: Result } | null> {
+  const late = new Promise<null>((give) => setTimeout(() => give(null), PATIENCE_MS))
+  const answer = Promise.resolve(asked).then(
+    (value) => ({ value }),
+    () => null,
+  )
+  return Promise.race([answer, late])
+}

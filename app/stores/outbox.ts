@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { problemOf } from '~/composables/useApi'
 import { useMe } from '~/stores/me'
-import { outboxDb, type Waiting } from '~/stores/outbox-db'
+import { fromStore, outboxDb, type Waiting } from '~/stores/outbox-db'
 
 const RETRY_MS = 2_000
 
@@ -20,6 +20,8 @@ function mayPassLater(status: number): boolean {
 export const useOutbox = defineStore('outbox', () => {
   const waiting = ref<Waiting[]>([])
   const trouble = ref<string | null>(null)
+  /** True while this browser cannot keep facts itself: then only the server holds them. */
+  const storeless = ref(false)
   let sending: Promise<void> | null = null
 
   const unsent = computed(() => waiting.value.filter((fact) => !fact.refused))
@@ -31,13 +33,13 @@ export const useOutbox = defineStore('outbox', () => {
   async function forget(facts: readonly Waiting[]): Promise<void> {
     const ids = new Set(facts.map(({ id }) => id))
     waiting.value = waiting.value.filter(({ id }) => !ids.has(id))
-    await outboxDb.waiting.bulkDelete([...ids])
+    await fromStore(outboxDb.waiting.bulkDelete([...ids]))
   }
 
   async function markRefused(fact: Waiting, sentence: string): Promise<void> {
     const marked = { ...fact, refused: sentence }
     waiting.value = waiting.value.map((other) => (other.id === fact.id ? marked : other))
-    await outboxDb.waiting.put(marked)
+    await fromStore(outboxDb.waiting.put(marked))
   }
 
   async function send(checkinId: string, facts: Waiting[]): Promise<void> {
@@ -90,9 +92,13 @@ export const useOutbox = defineStore('outbox', () => {
   let loaded: Promise<void> | null = null
   /** Brings in what an earlier visit left on this device. */
   function load(): Promise<void> {
-    loaded ??= outboxDb.waiting.toArray().then((kept) => {
+    loaded ??= fromStore(outboxDb.waiting.toArray()).then((kept) => {
+      if (!kept) {
+        loaded = null
+        return
+      }
       const known = new Set(waiting.value.map(({ id }) => id))
-      waiting.value = [...kept.filter(({ id }) => !known.has(id)), ...waiting.value]
+      waiting.value = [...kept.value.filter(({ id }) => !known.has(id)), ...waiting.value]
     })
     return loaded
   }
@@ -100,10 +106,10 @@ export const useOutbox = defineStore('outbox', () => {
   /** Takes a fact in: at once on screen, then in the browser's database, then to the server. */
   async function put(fact: Waiting): Promise<void> {
     waiting.value = [...waiting.value, fact]
-    await outboxDb.waiting.put(fact)
+    storeless.value = (await fromStore(outboxDb.waiting.put(fact))) === null
     await sendAll()
     if (unsent.value.some(({ id }) => id === fact.id) && !retry.isPending.value) await sendAll()
   }
 
-  return { waiting, unsent, refused, trouble, load, put, sendAll }
+  return { waiting, unsent, refused, trouble, storeless, load, put, sendAll }
 })

@@ -106,7 +106,7 @@ describe('the main job, from an empty installation to the trend', () => {
 
   it('takes a whole session by keyboard, with a strike, a reload and a dispute', async () => {
     await coach.click('button', 'Measure')
-    await coach.at(/^\/measure\//)
+    await coach.measuring()
     await coach.sees('Weight')
     await coach.enter(71.5)
     await coach.sees('First reading')
@@ -151,7 +151,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await phone.signIn(LEAD)
     await phone.open(path)
     await phone.tap('button', 'Measure')
-    await phone.at(/^\/measure\//)
+    await phone.measuring()
     await phone.tap('button', 'measure without weight')
     for (const value of [...FIRST, ...FIRST]) await phone.tapIn(value - 1)
     await phone.sees('Without a weight')
@@ -207,7 +207,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.click('a', 'Change')
     await coach.click('button', 'Bring back from the archive')
     await coach.click('button', 'Measure')
-    await coach.at(/^\/measure\//)
+    await coach.measuring()
   })
 })
 

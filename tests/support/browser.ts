@@ -1,5 +1,5 @@
 import { createRequire } from 'node:module'
-import type { Browser, KeyInput, Page } from 'puppeteer-core'
+import type { Browser, ElementHandle, KeyInput, Page } from 'puppeteer-core'
 import { launchChromium } from '../../scripts/lib/chromium.mjs'
 
 const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js')
@@ -64,39 +64,51 @@ export class Visitor {
     await this.tap('button', 'Keep')
   }
 
-  private async find(selector: string, text?: string) {
-    return this.page.waitForFunction(
-      (css: string, words: string | null) =>
-        [...document.querySelectorAll<HTMLElement>(css)].find(
-          (element) =>
-            element.offsetParent !== null &&
-            (words === null ||
-              element.textContent.trim().replace(/\s+/g, ' ') === words ||
-              element.ariaLabel === words),
-        ) ?? false,
-      POLLING,
-      selector,
-      text ?? null,
-    )
+  /** The visible element that matches and, when given, says exactly these words. */
+  private async find(selector: string, text?: string): Promise<ElementHandle<Element>> {
+    const found = await this.page
+      .waitForFunction(
+        (css: string, words: string | null) =>
+          [...document.querySelectorAll<HTMLElement>(css)].find(
+            (element) =>
+              element.offsetParent !== null &&
+              (words === null ||
+                element.textContent.trim().replace(/\s+/g, ' ') === words ||
+                element.ariaLabel === words),
+          ) ?? null,
+        POLLING,
+        selector,
+        text ?? null,
+      )
+      .catch(async () => {
+        throw new Error(`no ${selector} ${text ?? ''} here. ${await this.says()}`)
+      })
+    return found as ElementHandle<Element>
   }
 
-  /** Clicks the visible element that matches and, when given, says exactly this. */
+  /** Path and words of the page: what a failing test shows. */
+  private says(): Promise<string> {
+    return this.page.evaluate(() => `${location.pathname} says:\n${document.body.innerText}`)
+  }
+
   async click(selector: string, text?: string): Promise<void> {
-    const element = (await this.find(selector, text)).asElement()
-    if (!element) throw new Error(`nothing to click: ${selector} ${text ?? ''}`)
-    await (element as Awaited<ReturnType<Page['$']>>)?.click()
+    await (await this.find(selector, text)).click()
   }
 
   async tap(selector: string, text?: string): Promise<void> {
-    const element = (await this.find(selector, text)).asElement()
-    if (!element) throw new Error(`nothing to tap: ${selector} ${text ?? ''}`)
-    await (element as Awaited<ReturnType<Page['$']>>)?.tap()
+    await (await this.find(selector, text)).tap()
   }
 
   /** Waits until the page's path is this one. */
   async at(path: string | RegExp): Promise<void> {
     const pattern = typeof path === 'string' ? `^${path}$` : path.source
     await this.page.waitForFunction((source: string) => new RegExp(source).test(location.pathname), POLLING, pattern)
+  }
+
+  /** Waits until a log sheet is open for its next entry. */
+  async measuring(): Promise<void> {
+    await this.at(/^\/measure\//)
+    await this.find('section[aria-label="Entry"] h2')
   }
 
   /** Waits until some visible text is on the page. */
@@ -108,9 +120,7 @@ export class Visitor {
         text,
       )
     } catch {
-      throw new Error(
-        `“${text}” did not appear. The page says:\n${await this.page.evaluate(() => document.body.innerText)}`,
-      )
+      throw new Error(`“${text}” did not appear. ${await this.says()}`)
     }
   }
 

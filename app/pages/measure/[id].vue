@@ -58,7 +58,10 @@ const round = computed(() => {
 })
 const kept = computed(() => {
   if (outbox.unsent.length === 0) return 'everything kept'
-  return outbox.trouble ? `kept on this device: ${outbox.trouble}` : 'sending'
+  if (!outbox.trouble) return 'sending'
+  return outbox.storeless
+    ? `not sent yet, keep this page open: ${outbox.trouble}`
+    : `kept on this device: ${outbox.trouble}`
 })
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
 const pickedFigure = computed(() =>

@@ -2,7 +2,7 @@ import { v7 as uuid } from 'uuid'
 import { computed, ref, shallowRef } from 'vue'
 import { composeCheckin, type Composition } from '#core/composition'
 import { joinLog, nextStep, type Reading, type Source, type Strike } from '#core/readings'
-import { findProtocol, PROTOCOLS, type FoldSiteId } from '#core/sites'
+import { findProtocol, PROTOCOLS, type SiteId } from '#core/sites'
 import type { MassUnit } from '#core/units'
 import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
 import type { Client } from '#shared/schemas/client'
@@ -11,7 +11,7 @@ import { useOutbox } from '~/stores/outbox'
 import type { Waiting } from '~/stores/outbox-db'
 
 /** What is to be entered now: the weight first, then fold after fold. */
-export type Cell = { kind: 'weight' } | { kind: 'fold'; site: FoldSiteId; round: number } | { kind: 'none' }
+export type Cell = { kind: 'weight' } | { kind: 'fold'; site: SiteId; round: number } | { kind: 'none' }
 
 function composed(record: CheckinRecord, client: Client, readings: Reading[], strikes: Strike[]): Composition {
   return composeCheckin({
@@ -34,7 +34,7 @@ export function useMeasuring(checkinId: string) {
   /** Facts of this visit to the page: they stay once the outbox has passed them on. */
   const taken = shallowRef<{ readings: Reading[]; strikes: Strike[] }>({ readings: [], strikes: [] })
   const weightSkipped = ref(false)
-  const chosen = ref<FoldSiteId | 'weight' | null>(null)
+  const chosen = ref<SiteId | 'weight' | null>(null)
   /** A reading picked to be struck; null: striking takes the newest. */
   const picked = ref<string | null>(null)
 
@@ -132,7 +132,7 @@ export function useMeasuring(checkinId: string) {
   }
 
   /** Moves the current cell: to a row of the sheet, or on to the next one after it. */
-  function choose(site: FoldSiteId | 'weight' | null): void {
+  function choose(site: SiteId | 'weight' | null): void {
     chosen.value = site
     picked.value = null
   }

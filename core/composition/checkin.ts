@@ -1,44 +1,30 @@
-import { equationsFor, estimate, findEquation, type ConversionId, type Estimate, type Sex } from '../equations'
-import {
-  joinLog,
-  policyOf,
-  sessionState,
-  type LoggedReading,
-  type Reading,
-  type SessionState,
-  type Strike,
-} from '../readings'
-import type { FoldSiteId, Protocol } from '../sites'
-import { lengthToCm, massToKg } from '../units'
+import { cautionsFor, type PersonCaution } from '../cautions'
+import { estimate, type Estimate, type EstimateSettings } from '../equations/estimate'
+import type { Equation, KnownMeasures } from '../equations/equation'
+import { bmi } from '../equations/measures'
+import { militaryRounded } from '../equations/military-rounding'
+import { standings, type Standing } from '../norms'
+import { joinLog, sessionState, valueOf, type LoggedReading, type SessionState } from '../readings'
+import { isFold, type FoldSiteId, type SiteId } from '../sites'
+import { massToKg } from '../units'
 import { ageInYears } from './age'
+import { DEFAULT_CHOICES, type CheckinFacts, type Choices, type Person } from './facts'
+import { adjustedFatFreeMassIndex, correctedGirth, fatFreeMassIndex, skeletalMuscleKg } from './indexes'
+import type { CorrectedGirths } from './indexes'
 import { splitWeight, type Masses } from './masses'
 
-/** What composition needs to know of a person. */
-export interface Person {
-  sex: Sex
-  /** ISO date. */
-  birthDate: string
-  heightCm: number | null
+/** Indexes of size and shape; null where something for them is missing. */
+export interface Indexes {
+  bmi: number | null
+  ffmi: number | null
+  adjustedFfmi: number | null
+  /** Which girth stands for the waist. */
+  waistSite: 'waist' | 'abdomen' | null
+  waistToHip: number | null
+  waistToHeight: number | null
+  corrected: CorrectedGirths
+  muscleKg: number | null
 }
-
-/** Everything recorded at one check-in. */
-export interface CheckinFacts {
-  person: Person
-  protocol: Protocol
-  /** ISO instant. */
-  startedAt: string
-  readings: readonly Reading[]
-  strikes: readonly Strike[]
-}
-
-/** What the coach chose for this client. */
-export interface Choices {
-  conversion: ConversionId
-  /** Null: the equation made for this person's sex and this set of folds. */
-  equationId: string | null
-}
-
-export const DEFAULT_CHOICES: Choices = { conversion: 'siri', equationId: null }
 
 /** The computed result of a check-in. Every number unrounded; null where it cannot be said yet. */
 export interface Composition {
@@ -46,17 +32,25 @@ export interface Composition {
   ageYears: number
   weightKg: number | null
   heightCm: number | null
-  /** Sum of the protocol's folds, mm, once each has a value. */
+  /** Value of every site read: folds mm, girths cm. */
+  values: Readonly<Partial<Record<SiteId, number>>>
+  /** Sum of the protocol's folds, mm, once each has a value; null for sets without folds. */
   sumMm: number | null
   /** Sites without any reading, and sites whose readings have not settled. */
-  missing: FoldSiteId[]
-  unsettled: FoldSiteId[]
+  missing: SiteId[]
+  unsettled: SiteId[]
+  /** Answers of every equation given, in their order. */
+  estimates: Estimate[]
+  /** The chosen one, or the one the protocol is meant for; null: none fits. */
   estimate: Estimate | null
   masses: Masses | null
+  indexes: Indexes
+  standings: Standing[]
+  cautions: PersonCaution[]
 }
 
-function lastLive(log: readonly LoggedReading[], site: 'weight' | 'height'): LoggedReading | null {
-  return log.filter((reading) => reading.site === site && !reading.struck).at(-1) ?? null
+function lastLive(log: readonly LoggedReading[], measure: 'weight' | 'height'): LoggedReading | null {
+  return log.findLast((reading) => reading.site === measure && !reading.struck) ?? null
 }
 
 function weightOf(log: readonly LoggedReading[]): number | null {
@@ -64,40 +58,149 @@ function weightOf(log: readonly LoggedReading[]): number | null {
   return reading ? massToKg(reading.value, reading.unit === 'lb' ? 'lb' : 'kg') : null
 }
 
+/** Mean of the height trials of this visit, else the height on record. */
 function heightOf(log: readonly LoggedReading[], person: Person): number | null {
-  const reading = lastLive(log, 'height')
-  return reading ? lengthToCm(reading.value, reading.unit === 'in' ? 'in' : 'cm') : person.heightCm
+  const trials = log.filter((reading) => reading.site === 'height' && !reading.struck).map(valueOf)
+  if (trials.length === 0) return person.heightCm
+  return trials.reduce((sum, cm) => sum + cm, 0) / trials.length
 }
 
-/** From a check-in's facts to everything a page shows about it. The one entry the rest of the product calls. */
-export function composeCheckin(facts: CheckinFacts, choices: Choices = DEFAULT_CHOICES): Composition {
+function indexesOf(
+  values: Composition['values'],
+  facts: { person: Person; ageYears: number; weightKg: number | null; heightCm: number | null; leanKg: number | null },
+): Indexes {
+  const { person, ageYears, weightKg, heightCm, leanKg } = facts
+  const waistSite = values.waist !== undefined ? 'waist' : values.abdomen !== undefined ? 'abdomen' : null
+  const waist = waistSite ? (values[waistSite] ?? null) : null
+  const limb = (girth: SiteId, fold: FoldSiteId | undefined) => {
+    const [cm, mm] = [values[girth], fold && values[fold]]
+    return cm !== undefined && mm !== undefined ? correctedGirth(cm, mm) : null
+  }
+  const corrected = {
+    arm: limb('arm-relaxed', 'triceps'),
+    thigh: limb('thigh-girth', values['front-thigh'] !== undefined ? 'front-thigh' : 'thigh'),
+    calf: limb('calf-girth', 'medial-calf'),
+  }
+  const index = weightKg !== null && heightCm !== null ? bmi(weightKg, heightCm) : null
+  const { arm, thigh, calf } = corrected
+  const limbs = arm !== null && thigh !== null && calf !== null && (index === null || index < 30)
+  return {
+    bmi: index,
+    ffmi: leanKg !== null && heightCm !== null ? fatFreeMassIndex(leanKg, heightCm) : null,
+    adjustedFfmi: leanKg !== null && heightCm !== null ? adjustedFatFreeMassIndex(leanKg, heightCm) : null,
+    waistSite,
+    waistToHip: waist !== null && values.hip !== undefined ? waist / values.hip : null,
+    waistToHeight: waist !== null && heightCm !== null ? waist / heightCm : null,
+    corrected,
+    muscleKg:
+      limbs && heightCm !== null
+        ? skeletalMuscleKg({ arm, thigh, calf }, { sex: person.sex, ageYears, heightCm })
+        : null,
+  }
+}
+
+/** What the person's own cautions do to an estimate: withhold it, with the reason. */
+function withheld(result: Estimate, cautions: readonly PersonCaution[]): Estimate {
+  if (result.status === 'missing' || result.status === 'refused') return result
+  const has = (effect: PersonCaution['effects'][number]) => cautions.find(({ effects }) => effects.includes(effect))
+  const caution =
+    has('no-percent') ?? (result.equation.population === 'young' ? undefined : has('children-only')) ?? null
+  return caution ? { status: 'refused', equation: result.equation, reason: caution.sentence } : result
+}
+
+function chosenOf(estimates: readonly Estimate[], facts: CheckinFacts, choices: Choices): Estimate | null {
+  const reached = (result: Estimate) => result.status === 'ok' || result.status === 'caution'
+  const byId = (id: string) => estimates.find(({ equation }) => equation.id === id)
+  const own = choices.equationId ? byId(choices.equationId) : undefined
+  if (own) return own
+  // The protocol's own equation even while sites are missing: a stand-in would change the percent in mid-session.
+  const [fed] = facts.protocol.feeds.flatMap((id) => byId(id) ?? [])
+  return fed ?? estimates.find(reached) ?? estimates[0] ?? null
+}
+
+/** What the equations work on. */
+function knownMeasures(values: Composition['values'], about: Omit<KnownMeasures, SiteId>): KnownMeasures {
+  const known: KnownMeasures = { ...values, age: about.age }
+  if (about.weight !== undefined) known.weight = about.weight
+  if (about.height !== undefined) known.height = about.height
+  return known
+}
+
+function settingsOf({ person }: CheckinFacts, choices: Choices): EstimateSettings {
+  const blackAthleteTerm = choices.blackAthleteTerm === true && person.ancestry === 'black'
+  return { person, conversion: choices.conversion, options: { blackAthleteTerm } }
+}
+
+/** From a check-in's facts and a set of equations to everything a page shows about it (see composeCheckin). */
+export function composeWith(
+  equations: readonly Equation[],
+  facts: CheckinFacts,
+  choices: Choices = DEFAULT_CHOICES,
+): Composition {
   const { person, protocol } = facts
   const log = joinLog(facts.readings, facts.strikes)
-  const session = sessionState(protocol, policyOf(protocol.policy), facts.readings, facts.strikes)
+  const session = sessionState(protocol, facts.readings, facts.strikes, facts.skips, facts.policies)
   const ageYears = ageInYears(person.birthDate, facts.startedAt)
   const weightKg = weightOf(log)
   const heightCm = heightOf(log, person)
-  const missing = session.sites.filter((site) => site.status === 'empty').map((site) => site.site)
-  const unsettled = session.sites
-    .filter((site) => site.status === 'partial' || site.status === 'disputed')
-    .map((site) => site.site)
+  const values: Partial<Record<SiteId, number>> = {}
+  for (const { site, value } of session.sites) if (value !== null) values[site] = value
 
-  const folds = Object.fromEntries(session.sites.map((site) => [site.site, site.value ?? NaN]))
-  const known = { ...folds, age: ageYears, weight: weightKg ?? NaN, height: heightCm ?? NaN }
-  const chosen = choices.equationId ? findEquation(choices.equationId) : null
-  const equation = chosen ?? equationsFor(person.sex, protocol.sites)[0] ?? null
-  const result = equation ? estimate(equation, known, person.sex, choices.conversion) : null
-  const percent = result && 'percent' in result ? result.percent : null
+  const about = { age: ageYears, weight: weightKg ?? undefined, height: heightCm ?? undefined }
+  const known = knownMeasures(values, about)
+  const measures = choices.militaryRounding ? militaryRounded(known) : known
+  const settings = settingsOf(facts, choices)
+  const index = weightKg !== null && heightCm !== null ? bmi(weightKg, heightCm) : null
+  const folds = session.sites.filter(({ site }) => isFold(site))
+  const cautionFacts = {
+    sex: person.sex,
+    ageYears,
+    bmi: index,
+    percent: null,
+    largestFoldMm: folds.length > 0 ? Math.max(...folds.map(({ value }) => value ?? 0)) : null,
+    flags: person.flags ?? [],
+    consent: person.consentOn !== null,
+    guardianConsent: person.guardianConsent ?? false,
+    caliper: facts.caliper ?? null,
+  }
+  const before = cautionsFor({ ...cautionFacts, caliper: undefined })
+  const mine = equations.filter(({ sex }) => sex === person.sex || sex === 'both')
+  const estimates = mine.map((equation) => withheld(estimate(equation, measures, settings), before))
+  const chosen = chosenOf(estimates, facts, choices)
+  const percent = chosen && 'percent' in chosen ? chosen.percent : null
+  const masses = percent !== null && weightKg !== null ? splitWeight(weightKg, percent) : null
+  const unread = session.sites.filter(({ status, skipped }) => status === 'empty' && skipped === null)
+  const indexes = indexesOf(values, { person, ageYears, weightKg, heightCm, leanKg: masses?.leanKg ?? null })
+  const waist = indexes.waistSite ? values[indexes.waistSite] : undefined
 
   return {
     session,
     ageYears,
     weightKg,
     heightCm,
-    sumMm: missing.length > 0 ? null : session.sites.reduce((sum, site) => sum + (site.value ?? 0), 0),
-    missing,
-    unsettled,
-    estimate: result,
-    masses: percent !== null && weightKg !== null ? splitWeight(weightKg, percent) : null,
+    values,
+    sumMm:
+      folds.length === 0 || folds.some(({ value }) => value === null)
+        ? null
+        : folds.reduce((sum, { value }) => sum + (value ?? 0), 0),
+    missing: unread.map(({ site }) => site),
+    unsettled: session.sites
+      .filter(({ status }) => status === 'partial' || status === 'disputed')
+      .map(({ site }) => site),
+    estimates,
+    estimate: chosen,
+    masses,
+    indexes,
+    standings: standings(
+      {
+        ...(percent === null ? {} : { percent }),
+        ...(indexes.bmi === null ? {} : { bmi: indexes.bmi }),
+        ...(waist === undefined ? {} : { waist }),
+        ...(indexes.waistToHip === null ? {} : { 'waist-to-hip': indexes.waistToHip }),
+        ...(indexes.waistToHeight === null ? {} : { 'waist-to-height': indexes.waistToHeight }),
+      },
+      { sex: person.sex, ageYears, athlete: person.athlete ?? false },
+    ),
+    cautions: cautionsFor({ ...cautionFacts, percent }),
   }
 }

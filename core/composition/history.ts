@@ -1,5 +1,7 @@
-import type { FoldSiteId } from '../sites'
-import { composeCheckin, type CheckinFacts, type Choices, type Composition } from './checkin'
+import type { SiteId } from '../sites'
+import type { Composition } from './checkin'
+import { composeCheckin } from './compose'
+import type { CheckinFacts, Choices } from './facts'
 
 /** A check-in with its result, as the client page lists it. */
 export interface ComposedCheckin<Facts extends CheckinFacts = CheckinFacts> {
@@ -7,12 +9,12 @@ export interface ComposedCheckin<Facts extends CheckinFacts = CheckinFacts> {
   result: Composition
 }
 
-/** Change of one site between two check-ins, mm. Null where either has no value. */
+/** Change of one site between two check-ins, mm or cm. Null where either has no value. */
 export interface SiteChange {
-  site: FoldSiteId
-  thenMm: number | null
-  nowMm: number | null
-  changeMm: number | null
+  site: SiteId
+  then: number | null
+  now: number | null
+  change: number | null
 }
 
 /** All check-ins of a client composed, oldest first. */
@@ -27,10 +29,10 @@ export function composeHistory<Facts extends CheckinFacts>(
 
 /** Site by site, what changed from one check-in to a later one. Only sites both protocols hold are compared. */
 export function siteChanges(then: Composition, now: Composition): SiteChange[] {
-  return now.session.sites.flatMap((site) => {
-    const before = then.session.sites.find((other) => other.site === site.site)
+  return now.session.sites.flatMap(({ site, value }) => {
+    const before = then.session.sites.find((other) => other.site === site)
     if (!before) return []
-    const changeMm = site.value !== null && before.value !== null ? site.value - before.value : null
-    return [{ site: site.site, thenMm: before.value, nowMm: site.value, changeMm }]
+    const change = value !== null && before.value !== null ? value - before.value : null
+    return [{ site, then: before.value, now: value, change }]
   })
 }

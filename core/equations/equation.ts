@@ -1,9 +1,9 @@
-import type { FoldSiteId } from '../sites'
+import type { FoldSiteId, SiteId } from '../sites'
 
 export type Sex = 'female' | 'male'
 
-/** What an equation can ask for: folds in mm, age in completed years, height in cm, weight in kg. */
-export type InputId = FoldSiteId | 'age' | 'height' | 'weight'
+/** What an equation can ask for: folds in mm, girths in cm, age in completed years, height in cm, weight in kg. */
+export type InputId = SiteId | 'age' | 'height' | 'weight'
 
 /** The numbers an equation computes from. Units as in InputId. */
 export type Measures = Record<InputId, number>
@@ -11,33 +11,80 @@ export type Measures = Record<InputId, number>
 /** Measures as far as they are known. */
 export type KnownMeasures = Partial<Measures>
 
-/** Where a parabola turns: from there on a bigger fold would read leaner, so the estimate is refused. */
+/** Where a parabola turns: from there on a bigger body would read leaner, so the estimate is refused. */
 export interface Vertex {
   /** What is squared: the sum of the folds, or one input. */
   of: 'sum' | InputId
-  /** Value at the turn, mm for folds. */
+  /** Value at the turn: mm for folds, cm for girths. */
   at: number
 }
+
+/** On whom an equation was made. `tracking`: on nobody, a number to follow and not an estimate. */
+export type Population = 'general' | 'athletes' | 'obese' | 'young' | 'tracking'
+
+/** Completed years, both ends included. */
+export interface AgeRange {
+  low: number
+  high: number
+}
+
+/** Choices some equations take. */
+export interface FormulaOptions {
+  /** The published term for Black athletes: only where the client record carries it and the coach has switched it on. */
+  blackAthleteTerm: boolean
+}
+
+export const NO_OPTIONS: FormulaOptions = { blackAthleteTerm: false }
 
 /** One published prediction equation: plain data plus one function. */
 export interface Equation {
   id: string
   label: string
   sex: Sex | 'both'
-  /** Ages of the derivation sample, completed years, both ends included. */
-  ages: { low: number; high: number } | null
+  /** Ages of the derivation sample; null: not given. */
+  ages: AgeRange | null
+  population: Population
   sample: string
   inputs: readonly InputId[]
-  /** Folds that are summed, when the equation works on a sum. */
+  /** Folds that are summed (S), when the equation works on a sum. */
   summed: readonly FoldSiteId[]
+  /** Range of the sum in the derivation sample, mm (recalled); null: not known here. */
+  sums: { low: number; high: number } | null
   gives: 'density' | 'percent'
-  /** Standard error of estimate in percent-fat points (68 %): how far a person may sit from the line. Null: not published. */
-  seePercent: number | null
+  /**
+   * Standard error of estimate in percent-fat points (68 %): how far a person may sit from the line. Null: not known
+   * here.
+   */
+  seePercent: Readonly<Record<Sex, number | null>>
   source: string
   vertex: Vertex | null
+  /**
+   * The formula as printed: S the sum in mm, girths and height in cm, lb = weight / 0.45359237, BMI = kg / m^2, s = 1 for
+   * women and 0 for men, b = 1 where the term for Black athletes is on, log10 the decimal logarithm.
+   */
+  expression: string
+  /** Differences that stand in a logarithm: each must be positive, else the estimate is refused with the sentence. */
+  positive?: readonly { of: (measures: Measures) => number; sentence: string }[]
   /** Body density in g/mL or percent fat, unrounded, for finite inputs. */
-  formula: (measures: Measures) => number
+  formula: (measures: Measures, sex: Sex, options: FormulaOptions) => number
 }
 
 /** Said next to every equation whose figures were not read again in the paper. */
 export const RECALLED = 'Coefficients recalled, not re-read in the paper.'
+
+/** Adults, where the paper's own limits are not known here. */
+export const ADULTS: AgeRange = { low: 18, high: Infinity }
+
+export const NO_SEE = { female: null, male: null } as const
+
+/** The same published error for both sexes. */
+export function see(points: number): Record<Sex, number> {
+  return { female: points, male: points }
+}
+
+/** Sum of the listed folds, mm. */
+export function sumOf(sites: readonly FoldSiteId[], measures: Measures): number {
+  let sum = 0
+  for (const site of sites) sum += measures[site]
+  return sum
+}

@@ -1,81 +1,104 @@
-import { percentFromDensity, type ConversionId } from './density'
-import type { Equation, InputId, KnownMeasures, Measures, Sex } from './equation'
+import { applicability, conversionCautions, type Caution, type PersonFacts } from './applicability'
+import { conversionOf, percentFromDensity, type ConversionId } from './density'
+import {
+  NO_OPTIONS,
+  sumOf,
+  type Equation,
+  type FormulaOptions,
+  type InputId,
+  type KnownMeasures,
+  type Measures,
+} from './equation'
 
-/** Something the reader of an estimate has to know, with its sentence. */
-export interface Caution {
-  code: 'sex' | 'age' | 'sum'
-  sentence: string
-}
-
-/** One equation's answer for one person. Percent in points, density in g/mL. */
+/** One equation's answer for one person. Percent in points, density in g/mL, unrounded. */
 export type Estimate =
   | {
       status: 'ok' | 'caution'
       equation: Equation
       percent: number
       density: number | null
-      /** Percent of the level band (68 %), or null when no standard error is published. */
+      /** Standard error of estimate for this sex, points (68 %); null when not known. */
+      seePercent: number | null
+      /** Percent of the level band (68 %), or null when no standard error is known. */
       band: { low: number; high: number } | null
       cautions: Caution[]
     }
   | { status: 'refused'; equation: Equation; reason: string }
   | { status: 'missing'; equation: Equation; missing: InputId[] }
 
+/** An estimate that gave numbers. */
+export type Reached = Extract<Estimate, { percent: number }>
+
+/** How a person is estimated, whatever the equation. */
+export interface EstimateSettings {
+  person: PersonFacts
+  conversion: ConversionId
+  options?: FormulaOptions
+}
+
 /** Percents a living body can have; outside, the inputs are wrong and the estimate is refused. */
 export const PERCENT_RANGE = { low: 0, high: 75 } as const
 
-function isComplete(equation: Equation, known: KnownMeasures): known is Measures {
-  return equation.inputs.every((input) => Number.isFinite(known[input]))
+function missingInputs(equation: Equation, known: KnownMeasures): InputId[] {
+  return equation.inputs.filter((input) => known[input] === undefined || Number.isNaN(known[input]))
 }
 
-function vertexReason(equation: Equation, measures: Measures): string | null {
+/** Why the inputs themselves cannot be computed with, or null. */
+function refusal(equation: Equation, measures: Measures): string | null {
+  const wrong = equation.inputs.find((input) => !(measures[input] > 0) || measures[input] === Infinity)
+  if (wrong) return `The value for ${wrong} has to be above zero.`
   const { vertex } = equation
-  if (!vertex) return null
-  const value =
-    vertex.of === 'sum' ? equation.summed.reduce((sum, site) => sum + measures[site], 0) : measures[vertex.of]
-  if (value < vertex.at) return null
-  const what = vertex.of === 'sum' ? 'the sum of folds' : `the ${vertex.of}`
-  return `Beyond ${Math.floor(vertex.at)} mm ${what} turns this equation: a bigger fold would read leaner.`
+  if (vertex) {
+    const value = vertex.of === 'sum' ? sumOf(equation.summed, measures) : measures[vertex.of]
+    const [what, unit] = vertex.of === 'sum' ? ['a sum', 'mm'] : [vertex.of, 'cm']
+    if (value >= vertex.at) {
+      return `From ${what} of ${vertex.at.toFixed(1)} ${unit} on this equation turns: a bigger body would read leaner.`
+    }
+  }
+  return equation.positive?.find(({ of }) => !(of(measures) > 0))?.sentence ?? null
 }
 
-function cautionsFor(equation: Equation, measures: KnownMeasures, sex: Sex): Caution[] {
-  const cautions: Caution[] = []
-  if (equation.sex !== 'both' && equation.sex !== sex) {
-    cautions.push({ code: 'sex', sentence: `Made for ${equation.sex === 'male' ? 'men' : 'women'}.` })
-  }
-  const { ages } = equation
-  const { age } = measures
-  if (ages && age !== undefined && (age < ages.low || age > ages.high)) {
-    cautions.push({
-      code: 'age',
-      sentence: `Age ${age} is outside the sample this equation was made on (${ages.low} to ${ages.high}).`,
-    })
-  }
-  return cautions
-}
-
-/** One equation applied to what is known of a person. Never throws: what cannot be computed is said. */
-export function estimate(equation: Equation, known: KnownMeasures, sex: Sex, conversion: ConversionId): Estimate {
-  if (!isComplete(equation, known)) {
-    const missing = equation.inputs.filter((input) => !Number.isFinite(known[input]))
-    return { status: 'missing', equation, missing }
-  }
-  const turned = vertexReason(equation, known)
-  if (turned) return { status: 'refused', equation, reason: turned }
-  const value = equation.formula(known)
+/**
+ * Percent and density of one equation for inputs known to be complete, or the sentence that refuses them. No cautions:
+ * the fast inside of `estimate`, for propagation and simulation. Never throws on finite input.
+ */
+export function compute(
+  equation: Equation,
+  measures: Measures,
+  { person, conversion, options = NO_OPTIONS }: EstimateSettings,
+): { percent: number; density: number | null } | { reason: string } {
+  const reason = refusal(equation, measures)
+  if (reason) return { reason }
+  const value = equation.formula(measures, person.sex, options)
   const density = equation.gives === 'density' ? value : null
   const percent = density === null ? value : percentFromDensity(density, conversion)
   if (!(percent >= PERCENT_RANGE.low && percent <= PERCENT_RANGE.high)) {
-    return { status: 'refused', equation, reason: 'These folds give a percent no body has: check them.' }
+    return {
+      reason: `These values give ${Number.isFinite(percent) ? `${percent.toFixed(1)} %` : 'no percent'}, outside ${PERCENT_RANGE.low} to ${PERCENT_RANGE.high}: check them.`,
+    }
   }
-  const cautions = cautionsFor(equation, known, sex)
-  const see = equation.seePercent
+  return { percent, density }
+}
+
+/** One equation applied to what is known of a person. Never throws: what cannot be computed is said. */
+export function estimate(equation: Equation, known: KnownMeasures, settings: EstimateSettings): Estimate {
+  const missing = missingInputs(equation, known)
+  if (missing.length > 0) return { status: 'missing', equation, missing }
+  const measures = known as Measures
+  const result = compute(equation, measures, settings)
+  if ('reason' in result) return { status: 'refused', equation, reason: result.reason }
+  const { person, conversion } = settings
+  const cautions = applicability(equation, measures, person)
+  if (result.density !== null) cautions.push(...conversionCautions(conversionOf(conversion), known.age, person))
+  const seePercent = equation.seePercent[person.sex]
+  const { percent, density } = result
   return {
     status: cautions.length > 0 ? 'caution' : 'ok',
     equation,
     percent,
     density,
-    band: see === null ? null : { low: Math.max(0, percent - see), high: percent + see },
+    seePercent,
+    band: seePercent === null ? null : { low: Math.max(0, percent - seePercent), high: percent + seePercent },
     cautions,
   }
 }

@@ -1,8 +1,13 @@
-/** When two readings of a site agree: at most `limit` apart, absolute (in the reading's unit) or in percent of their mean. */
-export interface Agreement {
-  kind: 'absolute' | 'percent'
-  limit: number
-}
+/**
+ * When two readings of a site agree.
+ * - absolute: at most `limit` apart, in the reading's unit
+ * - percent: at most `limit` percent of their mean apart
+ * - either: absolute up to a mean of `above`, percent beyond it
+ */
+export type Agreement =
+  | { kind: 'absolute'; limit: number }
+  | { kind: 'percent'; limit: number }
+  | { kind: 'either'; limit: number; above: number; percent: number }
 
 /** How a school takes and joins repeated readings. */
 export interface Policy {
@@ -18,7 +23,10 @@ export interface Policy {
   join: 'closest-pair' | 'mean-or-median' | 'mean'
 }
 
-/** Reading policies; common practice of the schools, the kinanthropometry limits after ISAK accreditation practice (recalled). */
+/**
+ * Reading policies: common practice of the schools; the kinanthropometry limits after ISAK accreditation practice
+ * (recalled). Folds in mm, girths and height in cm.
+ */
 export const POLICIES = {
   laboratory: {
     id: 'laboratory',
@@ -27,6 +35,95 @@ export const POLICIES = {
     most: 4,
     agree: { kind: 'absolute', limit: 2 },
     join: 'closest-pair',
+  },
+  'laboratory-strict': {
+    id: 'laboratory-strict',
+    name: 'Two readings within 1 mm, further rounds where they differ',
+    base: 2,
+    most: 4,
+    agree: { kind: 'absolute', limit: 1 },
+    join: 'closest-pair',
+  },
+  'laboratory-large': {
+    id: 'laboratory-large',
+    name: 'Two readings within 2 mm, within 10 % above 20 mm',
+    base: 2,
+    most: 4,
+    agree: { kind: 'either', limit: 2, above: 20, percent: 10 },
+    join: 'closest-pair',
+  },
+  kinanthropometry: {
+    id: 'kinanthropometry',
+    name: 'Two readings within 5 %, a third where they differ',
+    base: 2,
+    most: 3,
+    agree: { kind: 'percent', limit: 5 },
+    join: 'mean-or-median',
+  },
+  'kinanthropometry-learner': {
+    id: 'kinanthropometry-learner',
+    name: 'Two readings within 10 %, a third where they differ',
+    base: 2,
+    most: 3,
+    agree: { kind: 'percent', limit: 10 },
+    join: 'mean-or-median',
+  },
+  'kinanthropometry-girth': {
+    id: 'kinanthropometry-girth',
+    name: 'Two girths within 1 %, a third where they differ',
+    base: 2,
+    most: 3,
+    agree: { kind: 'percent', limit: 1 },
+    join: 'mean-or-median',
+  },
+  'kinanthropometry-girth-learner': {
+    id: 'kinanthropometry-girth-learner',
+    name: 'Two girths within 2 %, a third where they differ',
+    base: 2,
+    most: 3,
+    agree: { kind: 'percent', limit: 2 },
+    join: 'mean-or-median',
+  },
+  'contest-prep': {
+    id: 'contest-prep',
+    name: 'One reading',
+    base: 1,
+    most: 1,
+    agree: null,
+    join: 'mean',
+  },
+  'contest-prep-twice': {
+    id: 'contest-prep-twice',
+    name: 'Two readings, mean',
+    base: 2,
+    most: 2,
+    agree: null,
+    join: 'mean',
+  },
+  home: { id: 'home', name: 'Two readings, mean', base: 2, most: 2, agree: null, join: 'mean' },
+  tape: {
+    id: 'tape',
+    name: 'Two readings, a third where they are over 1 cm apart',
+    base: 2,
+    most: 3,
+    agree: { kind: 'absolute', limit: 1 },
+    join: 'mean-or-median',
+  },
+  'tape-percent': {
+    id: 'tape-percent',
+    name: 'Two readings, a third where they are over 1 % apart',
+    base: 2,
+    most: 3,
+    agree: { kind: 'percent', limit: 1 },
+    join: 'mean-or-median',
+  },
+  height: {
+    id: 'height',
+    name: 'Three trials within 0.5 cm, mean',
+    base: 3,
+    most: 5,
+    agree: { kind: 'absolute', limit: 0.5 },
+    join: 'mean',
   },
 } as const satisfies Record<string, Policy>
 

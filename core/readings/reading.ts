@@ -1,11 +1,11 @@
-import type { FoldSiteId } from '../sites'
+import type { SiteId } from '../sites'
 
 /** How a reading came in. */
 export const SOURCES = ['pad', 'keyboard', 'caliper', 'scale', 'recorder', 'paper', 'import', 'simulated'] as const
 export type Source = (typeof SOURCES)[number]
 
-/** What a reading measures: a fold, or one of the two body measures taken before the folds. */
-export type MeasureId = FoldSiteId | 'weight' | 'height'
+/** What a reading measures: a site, or one of the two body measures taken before them. */
+export type MeasureId = SiteId | 'weight' | 'height'
 
 /** Unit as entered. Folds are always mm. */
 export type ReadingUnit = 'mm' | 'kg' | 'lb' | 'cm' | 'in'

@@ -27,11 +27,20 @@ function median(sorted: readonly number[]): number {
 /** Floating sums of half millimetres are exact, of tenths are not: two readings 2.0 apart must agree within 2. */
 const HAIR = 1e-9
 
+function limitFor(middle: number, rule: Agreement): number {
+  switch (rule.kind) {
+    case 'absolute':
+      return rule.limit
+    case 'percent':
+      return (rule.limit / 100) * middle
+    case 'either':
+      return middle > rule.above ? (rule.percent / 100) * middle : rule.limit
+  }
+}
+
 /** True when two readings agree under this rule. */
 export function agrees(a: number, b: number, rule: Agreement): boolean {
-  const apart = Math.abs(a - b)
-  const limit = rule.kind === 'absolute' ? rule.limit : (rule.limit / 100) * ((a + b) / 2)
-  return apart <= limit + HAIR
+  return Math.abs(a - b) <= limitFor((a + b) / 2, rule) + HAIR
 }
 
 /** Neighbours of a sorted list at the smallest distance. Equal smallest distances all count, so order cannot matter. */
@@ -41,39 +50,51 @@ function closestPairs(sorted: readonly number[]): [number, number][] {
   return pairs.filter(([low, high]) => high - low <= smallest + HAIR)
 }
 
-function joinClosest(sorted: readonly number[], policy: Policy, rule: Agreement): Reconciled {
-  const pairs = closestPairs(sorted)
-  const [first] = pairs
-  const apart = first ? first[1] - first[0] : null
-  const agreeing = pairs.filter(([low, high]) => agrees(low, high, rule))
-  if (agreeing.length > 0) return { status: 'agreed', value: mean(agreeing.map(mean)), apart }
-  const status = sorted.length < policy.most ? 'disputed' : 'unsteady'
-  return { status, value: median(sorted), apart }
+function unsettled(sorted: readonly number[], policy: Policy): SiteStatus {
+  return sorted.length < policy.most ? 'disputed' : 'unsteady'
 }
 
-function joinMedian(sorted: readonly number[], policy: Policy, rule: Agreement): Reconciled {
-  const low = sorted[0] ?? 0
-  const high = sorted[sorted.length - 1] ?? 0
-  const apart = high - low
-  if (sorted.length > 2) return { status: 'agreed', value: median(sorted), apart }
-  if (agrees(low, high, rule)) return { status: 'agreed', value: mean(sorted), apart }
-  return { status: sorted.length < policy.most ? 'disputed' : 'unsteady', value: median(sorted), apart }
+function joinClosest(sorted: readonly number[], policy: Policy, rule: Agreement): Omit<Reconciled, 'apart'> {
+  const agreeing = closestPairs(sorted).filter(([low, high]) => agrees(low, high, rule))
+  if (agreeing.length > 0) return { status: 'agreed', value: mean(agreeing.map(mean)) }
+  return { status: unsettled(sorted, policy), value: median(sorted) }
+}
+
+/** Mean of two that agree; the median of three or more needs no agreement. */
+function joinMedian(sorted: readonly number[], policy: Policy, all: boolean): Omit<Reconciled, 'apart'> {
+  if (sorted.length > 2) return { status: 'agreed', value: median(sorted) }
+  return { status: all ? 'agreed' : unsettled(sorted, policy), value: mean(sorted) }
+}
+
+function joined(sorted: readonly number[], policy: Policy): Omit<Reconciled, 'apart'> {
+  const rule = policy.agree
+  if (sorted.length < policy.base) return { status: 'partial', value: mean(sorted) }
+  if (!rule || sorted.length === 1) return { status: 'agreed', value: mean(sorted) }
+  const all = agrees(sorted[0] ?? 0, sorted[sorted.length - 1] ?? 0, rule)
+  switch (policy.join) {
+    case 'closest-pair':
+      return joinClosest(sorted, policy, rule)
+    case 'mean-or-median':
+      return joinMedian(sorted, policy, all)
+    case 'mean':
+      return all
+        ? { status: 'agreed', value: mean(sorted) }
+        : { status: unsettled(sorted, policy), value: median(sorted) }
+  }
 }
 
 /**
  * Joins the readings of one site (all in one unit) by the policy. The order of the readings never matters.
+ * `apart`: for a closest pair the distance of that pair, otherwise of the farthest two.
  * @example reconcile([12.5, 15.5, 13], POLICIES.laboratory) // agreed, 12.75: the closest agreeing pair
  */
 export function reconcile(values: readonly number[], policy: Policy): Reconciled {
   if (values.length === 0) return { status: 'empty', value: null, apart: null }
   const sorted = [...values].sort((a, b) => a - b)
-  const spread = (sorted[sorted.length - 1] ?? 0) - (sorted[0] ?? 0)
-  const apart = sorted.length > 1 ? spread : null
-  if (sorted.length < policy.base) return { status: 'partial', value: mean(sorted), apart }
-  if (!policy.agree || policy.join === 'mean' || sorted.length === 1) {
-    return { status: 'agreed', value: mean(sorted), apart }
-  }
-  return policy.join === 'closest-pair'
-    ? joinClosest(sorted, policy, policy.agree)
-    : joinMedian(sorted, policy, policy.agree)
+  if (sorted.length === 1) return { ...joined(sorted, policy), apart: null }
+  const [low, high] =
+    policy.join === 'closest-pair' && sorted.length >= policy.base
+      ? (closestPairs(sorted)[0] ?? [0, 0])
+      : [sorted[0] ?? 0, sorted[sorted.length - 1] ?? 0]
+  return { ...joined(sorted, policy), apart: high - low }
 }

@@ -1,84 +1,110 @@
-import type { FoldSiteId, Protocol } from '../sites'
-import type { Policy } from './policies'
+import { isFold, type Protocol, type SiteId } from '../sites'
+import { lengthToCm } from '../units'
+import { policyOf, type Policy } from './policies'
 import { joinLog, type LoggedReading, type Reading, type Strike } from './reading'
 import { reconcile, type Reconciled } from './reconcile'
 
-/** One row of the log sheet. Values in mm. */
+/** One row of the log sheet. Folds in mm, girths in cm. */
 export interface SiteState extends Reconciled {
-  site: FoldSiteId
+  site: SiteId
+  policy: Policy
   /** Readings that count, oldest first. */
   live: LoggedReading[]
   /** Readings crossed out, oldest first. */
   struck: LoggedReading[]
+  /** Said of this site: it is left out today. Null: it is to be measured. */
+  skipped: string | null
 }
 
 /** A measuring session, derived from its readings and nothing else. */
 export interface SessionState {
   sites: SiteState[]
   /** The site read last (struck readings do not count), or null before the first. */
-  lastSite: FoldSiteId | null
-  /** Rounds the policy asks of every site. */
+  lastSite: SiteId | null
+  /** Rounds the policy asks of every fold. */
   base: number
   most: number
-  /** True when every site has agreed or cannot be read further. */
+  /** True when every site has agreed, cannot be read further, or is left out. */
   complete: boolean
-  /** Sum of the agreed (or unsteady) sites, mm, and how many they are. */
+  /** Sum of the agreed (or unsteady) folds, mm, and how many they are. */
   settledSum: number
   settledCount: number
 }
 
 /** What to measure next. */
-export type NextStep = { kind: 'measure'; site: FoldSiteId; round: number } | { kind: 'finished' }
+export type NextStep = { kind: 'measure'; site: SiteId; round: number } | { kind: 'finished' }
 
-function isSettled(site: Reconciled): boolean {
-  return site.status === 'agreed' || site.status === 'unsteady'
+/** A site left out of this check-in, with why. */
+export interface Skip {
+  site: SiteId
+  reason: string
+}
+
+/** Policies that replace the protocol's own, as a studio or coach has chosen. */
+export interface SessionPolicies {
+  folds?: Policy
+  girths?: Policy
+}
+
+function isSettled(site: Pick<SiteState, 'status' | 'skipped'>): boolean {
+  return site.status === 'agreed' || site.status === 'unsteady' || site.skipped !== null
+}
+
+/** A reading's value in the unit results are kept in: folds mm, lengths cm. */
+export function valueOf(reading: Reading): number {
+  return reading.unit === 'in' ? lengthToCm(reading.value, 'in') : reading.value
 }
 
 /** Folds readings and strikes into the state of a session. Pure: the same facts in any order give the same state. */
 export function sessionState(
-  protocol: Protocol,
-  policy: Policy,
+  protocol: Pick<Protocol, 'sites' | 'policy' | 'girthPolicy'>,
   readings: readonly Reading[],
   strikes: readonly Strike[],
+  skips: readonly Skip[] = [],
+  policies: SessionPolicies = {},
 ): SessionState {
-  const log = joinLog(readings, strikes)
-  const wanted = new Set<string>(protocol.sites)
-  const lastLive = log.filter((reading) => !reading.struck && wanted.has(reading.site)).at(-1)
+  const foldPolicy = policies.folds ?? policyOf(protocol.policy)
+  const girthPolicy = policies.girths ?? policyOf(protocol.girthPolicy)
+  const bySite = new Map<string, { live: LoggedReading[]; struck: LoggedReading[] }>(
+    protocol.sites.map((site) => [site, { live: [], struck: [] }]),
+  )
+  let lastSite: string | null = null
+  for (const reading of joinLog(readings, strikes)) {
+    const own = bySite.get(reading.site)
+    if (!own) continue
+    ;(reading.struck ? own.struck : own.live).push(reading)
+    if (!reading.struck) lastSite = reading.site
+  }
   const sites = protocol.sites.map((site): SiteState => {
-    const own = log.filter((reading) => reading.site === site)
-    const live = own.filter((reading) => !reading.struck)
-    return {
-      site,
-      live,
-      struck: own.filter((reading) => reading.struck),
-      ...reconcile(
-        live.map((reading) => reading.value),
-        policy,
-      ),
-    }
+    const { live, struck } = bySite.get(site) ?? { live: [], struck: [] }
+    const policy = isFold(site) ? foldPolicy : girthPolicy
+    const skipped = live.length === 0 ? (skips.find((skip) => skip.site === site)?.reason ?? null) : null
+    return { site, policy, live, struck, skipped, ...reconcile(live.map(valueOf), policy) }
   })
-  const settled = sites.filter(isSettled)
+  const summed = sites.filter((site) => isFold(site.site) && isSettled(site) && site.value !== null)
   return {
     sites,
-    lastSite: protocol.sites.find((site) => site === lastLive?.site) ?? null,
-    base: policy.base,
-    most: policy.most,
-    complete: settled.length === sites.length,
-    settledSum: settled.reduce((sum, site) => sum + (site.value ?? 0), 0),
-    settledCount: settled.length,
+    lastSite: protocol.sites.find((site) => site === lastSite) ?? null,
+    base: foldPolicy.base,
+    most: foldPolicy.most,
+    complete: sites.every(isSettled),
+    settledSum: summed.reduce((sum, site) => sum + (site.value ?? 0), 0),
+    settledCount: summed.length,
   }
 }
 
 /**
- * The site to measure next: once through all sites, again from the top, then only the sites whose readings disagree;
- * never one site twice in a row while another is waiting.
+ * The site to measure next: folds before girths; once through all sites, again from the top, then only the sites whose
+ * readings disagree; never one site twice in a row while another of its kind is waiting.
  */
 export function nextStep(state: SessionState): NextStep {
   const waiting = state.sites.filter((site) => !isSettled(site))
-  const fewest = Math.min(...waiting.map((site) => site.live.length))
-  const round = waiting.filter((site) => site.live.length === fewest)
+  const folds = waiting.filter(({ site }) => isFold(site))
+  const stage = folds.length > 0 ? folds : waiting
+  const fewest = Math.min(...stage.map((site) => site.live.length))
+  const round = stage.filter((site) => site.live.length === fewest)
   const rested = round.find((site) => site.site !== state.lastSite)
-  const elsewhere = waiting.find((site) => site.site !== state.lastSite)
-  const next = rested ?? elsewhere ?? waiting[0]
+  const elsewhere = stage.find((site) => site.site !== state.lastSite)
+  const next = rested ?? elsewhere ?? stage[0]
   return next ? { kind: 'measure', site: next.site, round: next.live.length + 1 } : { kind: 'finished' }
 }

@@ -1,4 +1,4 @@
-import { nextStep, policyOf, sessionState, type Reading } from '../readings'
+import { nextStep, sessionState, type Reading } from '../readings'
 import type { Protocol } from '../sites'
 import type { Random } from './random'
 
@@ -27,10 +27,9 @@ function readDial(mm: number): number {
  */
 export function simulateFolds(random: Random, wanted: SimulatedSession): Reading[] {
   const { protocol, trueFolds, technicalError, startedAt, stopAfter = Infinity } = wanted
-  const policy = policyOf(protocol.policy)
   const readings: Reading[] = []
   for (;;) {
-    const step = nextStep(sessionState(protocol, policy, readings, []))
+    const step = nextStep(sessionState(protocol, readings, []))
     if (step.kind === 'finished' || readings.length >= stopAfter) return readings
     const mm = trueFolds[step.site] ?? 10
     readings.push({

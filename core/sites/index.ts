@@ -1,3 +1,5 @@
 export * from './site'
 export * from './folds'
+export * from './girths'
+export * from './catalogue'
 export * from './protocols'

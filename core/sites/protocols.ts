@@ -1,34 +1,68 @@
-import type { FoldSiteId } from './folds'
-import type { School } from './site'
 import type { PolicyId } from '../readings/policies'
+import { isFold, type SiteId } from './catalogue'
+import type { School } from './site'
+import { PROTOCOL_TABLE } from './protocol-table'
 
 /** An ordered set of sites with the way it is read. */
 export interface Protocol {
   id: string
   name: string
   school: School
-  /** In measuring order: sites at the back first, so that the client turns once. */
-  sites: readonly FoldSiteId[]
+  /** In measuring order: folds first, sites at the back first among them, so that the client turns once. */
+  sites: readonly SiteId[]
+  /** How its folds are read. */
   policy: PolicyId
-  /** How the sum of these folds is called. */
+  /** How its girths are read. */
+  girthPolicy: PolicyId
+  /** How the sum of its folds is called. */
   sumName: string
+  /** For whom, in a few words. */
+  purpose: string
+  /** Ids of the equations it feeds, the usual one of each sex first. */
+  feeds: readonly string[]
 }
 
-/** The protocols a check-in can follow. */
-export const PROTOCOLS = {
-  'laboratory-7': {
-    id: 'laboratory-7',
-    name: 'Seven folds, laboratory',
-    school: 'laboratory',
-    sites: ['triceps', 'subscapular', 'chest', 'midaxillary', 'suprailiac', 'abdominal', 'thigh'],
-    policy: 'laboratory',
-    sumName: 'Sum of seven',
-  },
-} as const satisfies Record<string, Protocol>
+export type ProtocolId = keyof typeof PROTOCOL_TABLE
 
-export type ProtocolId = keyof typeof PROTOCOLS
+/** The protocols a check-in can follow. */
+export const PROTOCOLS: Readonly<Record<ProtocolId, Protocol>> = PROTOCOL_TABLE
 
 /** The protocol with this id, or null for an unknown id. */
 export function findProtocol(id: string): Protocol | null {
   return Object.hasOwn(PROTOCOLS, id) ? PROTOCOLS[id as ProtocolId] : null
+}
+
+/** Folds of a protocol, in measuring order. */
+export function foldsOf(protocol: Pick<Protocol, 'sites'>) {
+  return protocol.sites.filter(isFold)
+}
+
+/** What a studio writes down to make a set of its own. */
+export interface CustomSet {
+  id: string
+  name: string
+  sites: readonly SiteId[]
+  policy: PolicyId
+}
+
+/**
+ * A set a studio defines, as a protocol. `feeds` is left empty: what it feeds follows from its sites
+ * (see `equationsFor`).
+ * @throws RangeError with a plain sentence when the set is empty or names a site twice
+ */
+export function customProtocol({ id, name, sites, policy }: CustomSet): Protocol {
+  if (sites.length === 0) throw new RangeError('A set needs at least one site.')
+  if (new Set(sites).size < sites.length) throw new RangeError('A set names each site once.')
+  const folds = sites.filter(isFold)
+  return {
+    id,
+    name,
+    school: folds.length > 0 ? 'laboratory' : 'tape',
+    sites: [...folds, ...sites.filter((site) => !isFold(site))],
+    policy,
+    girthPolicy: 'tape',
+    sumName: `Sum of ${folds.length}`,
+    purpose: 'A set of this studio.',
+    feeds: [],
+  }
 }

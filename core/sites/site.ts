@@ -36,6 +36,8 @@ export interface GirthSite {
   steps: readonly string[]
   hint?: string
   figure: FigurePoint
+  /** What a body can have, cm. Outside, a reading is blocked. */
+  rangeCm: { low: number; high: number }
 }
 
 export type Site = FoldSite | GirthSite

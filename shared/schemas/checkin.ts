@@ -1,6 +1,14 @@
 import { z } from 'zod'
 import { SOURCES, type Reading, type Strike } from '../../core/readings'
-import { FOLD_RANGE_MM, FOLDS, PROTOCOLS, type FoldSiteId, type ProtocolId } from '../../core/sites'
+import {
+  FOLD_RANGE_MM,
+  FOLDS,
+  GIRTHS,
+  PROTOCOLS,
+  type FoldSiteId,
+  type GirthSiteId,
+  type ProtocolId,
+} from '../../core/sites'
 import { HEIGHT_RANGE_CM, lengthToCm, massToKg, WEIGHT_RANGE_KG } from '../../core/units'
 import type { Client } from './client'
 
@@ -27,6 +35,24 @@ const foldReading = z.strictObject({
   value: z.number({ error: foldSentence }).min(FOLD_RANGE_MM.low, foldSentence).max(FOLD_RANGE_MM.high, foldSentence),
   unit: z.literal('mm', { error: 'Folds are in mm.' }),
 })
+
+const girthReading = z
+  .strictObject({
+    ...common,
+    site: z.enum(Object.keys(GIRTHS) as [GirthSiteId, ...GirthSiteId[]], { error: 'This site is not known.' }),
+    value: z.number({ error: 'A girth is a number.' }),
+    unit: z.enum(['cm', 'in'], { error: 'A girth is in cm or in.' }),
+  })
+  .superRefine(({ site, value, unit }, context) => {
+    const { low, high } = GIRTHS[site].rangeCm
+    const cm = lengthToCm(value, unit)
+    if (cm >= low && cm <= high) return
+    context.addIssue({
+      code: 'custom',
+      path: ['value'],
+      message: `${GIRTHS[site].name} lies between ${low} and ${high} cm.`,
+    })
+  })
 
 const weightReading = z
   .strictObject({
@@ -58,7 +84,7 @@ const heightReading = z
     { path: ['value'], message: `A height lies between ${HEIGHT_RANGE_CM.low} and ${HEIGHT_RANGE_CM.high} cm.` },
   )
 
-export const readingInput = z.discriminatedUnion('site', [foldReading, weightReading, heightReading], {
+export const readingInput = z.discriminatedUnion('site', [foldReading, girthReading, weightReading, heightReading], {
   error: 'This site is not known.',
 })
 export const strikeInput = z.strictObject({ readingId: id, struckAt: instant })

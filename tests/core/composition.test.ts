@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ageInYears, composeCheckin, composeHistory, siteChanges, splitWeight } from '../../core/composition'
 import { estimate, findEquation, percentFromDensity } from '../../core/equations'
-import { PROTOCOLS, type FoldSiteId } from '../../core/sites'
+import { PROTOCOLS, type SiteId } from '../../core/sites'
 import { fold, rounds, weight } from '../support/readings'
 
 const seven = PROTOCOLS['laboratory-7']
@@ -15,14 +15,14 @@ function facts(
   return { person, protocol: seven, startedAt: '2026-10-23T17:20:00.000Z', readings, strikes: [] }
 }
 
-function folds(sum: number): Record<FoldSiteId, number> {
-  return Object.fromEntries(seven.sites.map((site) => [site, sum / 7])) as Record<FoldSiteId, number>
+function folds(sum: number): Record<SiteId, number> {
+  return Object.fromEntries(seven.sites.map((site) => [site, sum / 7])) as Record<SiteId, number>
 }
 
 function percent(id: string, values: Record<string, number>, sex: 'female' | 'male'): number {
   const equation = findEquation(id)
   if (!equation) throw new Error(`no ${id}`)
-  const result = estimate(equation, values, sex, 'siri')
+  const result = estimate(equation, values, { person: { sex }, conversion: 'siri' })
   if (!('percent' in result)) throw new Error(`${id} ${result.status}`)
   return result.percent
 }
@@ -32,7 +32,7 @@ describe('seven folds, worked checks', () => {
   it('man of 20, sum 113 mm: density 1.06410388, 15.18 %', () => {
     const equation = findEquation('jackson-pollock-7-men')
     if (!equation) throw new Error('missing')
-    const result = estimate(equation, { ...folds(113), age: 20 }, 'male', 'siri')
+    const result = estimate(equation, { ...folds(113), age: 20 }, { person: { sex: 'male' }, conversion: 'siri' })
     expect('density' in result && result.density).toBeCloseTo(1.06410388, 8)
     expect('percent' in result && result.percent).toBeCloseTo(15.18, 2)
   })
@@ -81,12 +81,16 @@ describe('where the equations hold', () => {
     const equation = findEquation(id)
     if (!equation) throw new Error('missing')
     expect(equation.vertex?.at).toBeCloseTo(vertex, 0)
-    expect(estimate(equation, { ...folds(vertex + 1), age: 30 }, sex, 'siri').status).toBe('refused')
-    expect(estimate(equation, { ...folds(vertex - 1), age: 30 }, sex, 'siri').status).not.toBe('refused')
+    expect(estimate(equation, { ...folds(vertex + 1), age: 30 }, { person: { sex }, conversion: 'siri' }).status).toBe(
+      'refused',
+    )
+    expect(
+      estimate(equation, { ...folds(vertex - 1), age: 30 }, { person: { sex }, conversion: 'siri' }).status,
+    ).not.toBe('refused')
   })
 
   it('a larger fold never lowers percent fat below the vertex', () => {
-    const site = fc.constantFrom<FoldSiteId>(...seven.sites)
+    const site = fc.constantFrom<SiteId>(...seven.sites)
     const size = fc.double({ min: 2, max: 50, noNaN: true })
     const age = fc.integer({ min: 18, max: 61 })
     fc.assert(
@@ -101,8 +105,12 @@ describe('where the equations hold', () => {
         ] as const) {
           const equation = findEquation(id)
           if (!equation) throw new Error('missing')
-          const before = estimate(equation, values, sex, 'siri')
-          const after = estimate(equation, { ...values, [at]: (values[at] ?? 0) + more }, sex, 'siri')
+          const before = estimate(equation, values, { person: { sex }, conversion: 'siri' })
+          const after = estimate(
+            equation,
+            { ...values, [at]: (values[at] ?? 0) + more },
+            { person: { sex }, conversion: 'siri' },
+          )
           if ('percent' in before && 'percent' in after) expect(after.percent).toBeGreaterThanOrEqual(before.percent)
         }
       }),
@@ -116,11 +124,15 @@ describe('where the equations hold', () => {
     const equation = findEquation(id)
     if (!equation) throw new Error('missing')
     for (const age of [young, old]) {
-      const result = estimate(equation, { ...folds(100), age }, sex, 'siri')
+      const result = estimate(equation, { ...folds(100), age }, { person: { sex }, conversion: 'siri' })
       expect('cautions' in result && result.cautions.map(({ code }) => code)).toContain('age')
     }
-    expect(estimate(equation, { ...folds(100), age: young + 1 }, sex, 'siri').status).toBe('ok')
-    expect(estimate(equation, { ...folds(100), age: old - 1 }, sex, 'siri').status).toBe('ok')
+    expect(estimate(equation, { ...folds(100), age: young + 1 }, { person: { sex }, conversion: 'siri' }).status).toBe(
+      'ok',
+    )
+    expect(estimate(equation, { ...folds(100), age: old - 1 }, { person: { sex }, conversion: 'siri' }).status).toBe(
+      'ok',
+    )
   })
 })
 
@@ -169,7 +181,7 @@ describe('a check-in composed', () => {
     if (!then || !now) throw new Error('two check-ins')
     expect(
       siteChanges(then, now)
-        .map(({ changeMm }) => changeMm)
+        .map(({ change }) => change)
         .slice(0, 3),
     ).toEqual([-2, 0, 1])
   })

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { joinLog, nextStep, parseFold, POLICIES, policyOf, reconcile, sessionState } from '../../core/readings'
-import { PROTOCOLS, type FoldSiteId } from '../../core/sites'
+import { joinLog, nextStep, parseFold, POLICIES, reconcile, sessionState } from '../../core/readings'
+import { PROTOCOLS, type SiteId } from '../../core/sites'
 import { fold, rounds, strike, takeSession } from '../support/readings'
 
 const seven = PROTOCOLS['laboratory-7']
@@ -9,7 +9,7 @@ const laboratory = POLICIES.laboratory
 const mm = fc.integer({ min: 4, max: 120 }).map((halves) => halves / 2)
 
 function state(readings: ReturnType<typeof fold>[], strikes: ReturnType<typeof strike>[] = []) {
-  return sessionState(seven, policyOf(seven.policy), readings, strikes)
+  return sessionState(seven, readings, strikes)
 }
 
 describe('joining the repeats of one site, laboratory school', () => {
@@ -103,7 +103,7 @@ describe('facts and their deliveries', () => {
 
   it('strike and re-enter equals never having erred', () => {
     fc.assert(
-      fc.property(fc.constantFrom<FoldSiteId>(...seven.sites), mm, (site, slip) => {
+      fc.property(fc.constantFrom<SiteId>(...seven.sites), mm, (site, slip) => {
         const wrong = fold(site, slip, 50)
         const values = (readings: typeof taken, strikes = [strike(wrong)]) =>
           state(readings, strikes).sites.map(({ value, status, apart }) => ({ value, status, apart }))

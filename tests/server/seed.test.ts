@@ -4,7 +4,7 @@ import { seedDemo } from '../../server/db/seed-demo'
 import { findFloor, listCheckins } from '../../server/repositories/checkins'
 import { listClients } from '../../server/repositories/clients'
 import { findActiveStaff, findCredentials } from '../../server/repositories/staff'
-import { policyOf, sessionState } from '../../core/readings'
+import { sessionState } from '../../core/readings'
 import { PROTOCOLS } from '../../core/sites'
 
 const now = new Date('2026-11-24T18:00:00Z')
@@ -33,7 +33,7 @@ describe('the demo data', () => {
     for (const { readings, strikes } of checkins) {
       expect(readings.filter(({ unit }) => unit === 'mm').every(({ value }) => Number.isInteger(value * 2))).toBe(true)
       const protocol = PROTOCOLS['laboratory-7']
-      expect(sessionState(protocol, policyOf(protocol.policy), readings, strikes).complete).toBe(true)
+      expect(sessionState(protocol, readings, strikes).complete).toBe(true)
     }
   })
 

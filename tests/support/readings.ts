@@ -1,10 +1,10 @@
-import { nextStep, policyOf, sessionState, type Reading, type Strike } from '../../core/readings'
-import type { FoldSiteId, Protocol } from '../../core/sites'
+import { nextStep, sessionState, type Reading, type Strike } from '../../core/readings'
+import type { Protocol, SiteId } from '../../core/sites'
 
 let made = 0
 
 /** A reading at a second of an invented afternoon; ids count up. */
-export function fold(site: FoldSiteId, value: number, second = made): Reading {
+export function fold(site: SiteId, value: number, second = made): Reading {
   made += 1
   return {
     id: `00000000-0000-4000-8000-${String(made).padStart(12, '0')}`,
@@ -32,10 +32,10 @@ export function rounds(protocol: Protocol, ...values: number[][]): Reading[] {
 }
 
 /** Takes a session the way the screen does: reads what `nextStep` asks for until it asks for nothing. */
-export function takeSession(protocol: Protocol, read: (site: FoldSiteId, round: number) => number): Reading[] {
+export function takeSession(protocol: Protocol, read: (site: SiteId, round: number) => number): Reading[] {
   const taken: Reading[] = []
   for (let second = 0; second < 500; second += 1) {
-    const step = nextStep(sessionState(protocol, policyOf(protocol.policy), taken, []))
+    const step = nextStep(sessionState(protocol, taken, []))
     if (step.kind === 'finished') return taken
     taken.push(fold(step.site, read(step.site, step.round), second))
   }

@@ -1,11 +1,11 @@
-import type { FoldDirection, FoldSite } from '#core/sites'
+import type { FoldDirection, Site } from '#core/sites'
 
 /** How far a site has come: each state has a shape of its own, not only a colour. */
 export type MarkState = 'to-come' | 'next' | 'now' | 'once' | 'agreed' | 'disputed'
 
 /** One site as the figure shows it. */
 export interface SiteMark {
-  site: FoldSite
+  site: Site
   state: MarkState
 }
 
@@ -30,7 +30,8 @@ const ANGLES: Record<FoldDirection, Record<'front' | 'back', number>> = {
 }
 
 /** Angle of a site's fold as drawn, mirrored with the figure for people measured on the left. */
-export function foldAngle(site: FoldSite, mirrored: boolean): number {
-  const angle = ANGLES[site.direction][site.figure.view]
+export function foldAngle(site: Site, mirrored: boolean): number {
+  // A tape runs level round the body.
+  const angle = site.kind === 'girth' ? 90 : ANGLES[site.direction][site.figure.view]
   return mirrored ? -angle : angle
 }

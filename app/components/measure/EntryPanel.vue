@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FOLDS } from '#core/sites'
+import { SITES } from '#core/sites'
 import type { MassUnit } from '#core/units'
 import type { Cell } from '~/composables/useMeasuring'
 
@@ -14,7 +14,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ count: []; unit: [unit: MassUnit]; skip: [] }>()
 
-const site = computed(() => (props.cell.kind === 'fold' ? FOLDS[props.cell.site] : null))
+const site = computed(() => (props.cell.kind === 'fold' ? SITES[props.cell.site] : null))
 const ORDINAL = ['', 'First', 'Second', 'Third', 'Fourth']
 const heading = computed(() => site.value?.name ?? 'Weight')
 const where = computed(

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { FoldSite } from '#core/sites'
+import type { Site } from '#core/sites'
 import type { SheetRow } from './sheet'
 
-const props = defineProps<{ rows: SheetRow[]; current: FoldSite | null; leftSide: boolean }>()
+const props = defineProps<{ rows: SheetRow[]; current: Site | null; leftSide: boolean }>()
 
 /** Room kept under the lowest mark, in figure units. */
 const BELOW = 56

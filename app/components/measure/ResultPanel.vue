@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Composition } from '#core/composition'
-import { FOLDS } from '#core/sites'
+import { SITES } from '#core/sites'
 import { formatMass, formatNumber, type Units } from '#core/units'
 
 const props = defineProps<{ result: Composition; units: Units; sumName: string }>()
@@ -10,8 +10,8 @@ const reached = computed(() => {
   const value = estimate.value
   return value && (value.status === 'ok' || value.status === 'caution') ? value : null
 })
-const unsettled = computed(() => props.result.unsettled.map((site) => FOLDS[site].name).join(', '))
-const missing = computed(() => props.result.missing.map((site) => FOLDS[site].name).join(', '))
+const unsettled = computed(() => props.result.unsettled.map((site) => SITES[site].name).join(', '))
+const missing = computed(() => props.result.missing.map((site) => SITES[site].name).join(', '))
 </script>
 
 <template>
@@ -25,7 +25,7 @@ const missing = computed(() => props.result.missing.map((site) => FOLDS[site].na
       <p v-if="reached.band" class="mt-1 text-[15px]">
         Usually between <span class="figure font-semibold">{{ formatNumber(reached.band.low, 1) }}</span> and
         <span class="figure font-semibold">{{ formatNumber(reached.band.high, 1) }} %</span>: two people in three sit
-        within {{ formatNumber(reached.equation.seePercent ?? 0, 1) }} points of this equation’s line.
+        within {{ formatNumber(reached.seePercent ?? 0, 1) }} points of this equation’s line.
       </p>
     </div>
     <p v-else-if="estimate?.status === 'refused'" class="border-l-4 border-fat pl-3">

@@ -1,10 +1,10 @@
 import type { SiteState } from '#core/readings'
-import type { FoldSite } from '#core/sites'
+import type { Site } from '#core/sites'
 import type { MarkState } from '../figure/marks'
 
 /** One row of the log sheet as shown. */
 export interface SheetRow {
-  site: FoldSite
+  site: Site
   state: SiteState
   lastMm: number | null
   mark: MarkState

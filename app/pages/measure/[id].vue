@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { format } from 'date-fns'
-import { FOLDS } from '#core/sites'
+import { SITES } from '#core/sites'
 import { nextStep } from '#core/readings'
 import { formatMass, formatNumber, type MassUnit } from '#core/units'
 import type { CheckinRecord } from '#shared/schemas/checkin'
@@ -36,7 +36,7 @@ onMounted(async () => {
 useHead({ title: () => `Measuring ${facts.value?.client.name ?? ''}, Oak Pinch` })
 watch(cell, count.reset)
 
-const current = computed(() => (cell.value.kind === 'fold' ? FOLDS[cell.value.site] : null))
+const current = computed(() => (cell.value.kind === 'fold' ? SITES[cell.value.site] : null))
 const upcoming = computed(() => {
   if (!result.value) return null
   const step = nextStep(result.value.session)
@@ -44,7 +44,7 @@ const upcoming = computed(() => {
 })
 const rows = computed<SheetRow[]>(() =>
   (result.value?.session.sites ?? []).map((state) => ({
-    site: FOLDS[state.site],
+    site: SITES[state.site],
     state,
     lastMm: last.value?.session.sites.find(({ site }) => site === state.site)?.value ?? null,
     mark: markOf(state, current.value?.id ?? null, upcoming.value),

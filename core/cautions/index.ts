@@ -1,0 +1,2 @@
+export * from './flags'
+export * from './cautions'

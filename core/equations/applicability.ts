@@ -1,0 +1,101 @@
+import { asFoldSite } from '../sites'
+import type { DensityConversion } from './density'
+import { sumOf, type Equation, type KnownMeasures, type Measures, type Sex } from './equation'
+import { bmi } from './measures'
+
+/** What is known of a person beyond measures. Undefined: not known, and then not held against an equation. */
+export interface PersonFacts {
+  sex: Sex
+  athlete?: boolean
+  /** Population group as the client gave it, only where they wanted it on record. */
+  ancestry?: string | null
+}
+
+/** Something the reader of an estimate has to know, with its sentence. */
+export interface Caution {
+  code: 'sex' | 'age' | 'ancestry' | 'athlete' | 'obese' | 'sum' | 'tracking' | 'rounding' | 'conversion'
+  sentence: string
+}
+
+/** From here on folds are hard to lift and read (BMI, kg/m^2; common practice). */
+export const LARGE_FOLDS_BMI = 35
+/** Obesity by the WHO (BMI, kg/m^2). */
+export const OBESE_BMI = 30
+
+function years({ low, high }: { low: number; high: number }): string {
+  return Number.isFinite(high) ? `${low} to ${high}` : `${low} and over`
+}
+
+function ageCaution({ ages }: Equation, { age }: KnownMeasures): Caution[] {
+  if (!ages || age === undefined || (age >= ages.low && age <= ages.high)) return []
+  return [{ code: 'age', sentence: `Age ${age} is outside the sample this equation was made on (${years(ages)}).` }]
+}
+
+function sexCaution({ sex }: Equation, person: PersonFacts): Caution[] {
+  if (sex === 'both' || sex === person.sex) return []
+  return [{ code: 'sex', sentence: `Made for ${sex === 'male' ? 'men' : 'women'}.` }]
+}
+
+function sumCaution({ sums, summed }: Equation, measures: Measures): Caution[] {
+  if (!sums) return []
+  const sum = sumOf(summed, measures)
+  if (sum >= sums.low && sum <= sums.high) return []
+  return [
+    {
+      code: 'sum',
+      sentence: `A sum of ${sum.toFixed(1)} mm is outside the sample this equation was made on (${sums.low} to ${sums.high} mm).`,
+    },
+  ]
+}
+
+function bodyCautions(equation: Equation, measures: KnownMeasures, person: PersonFacts): Caution[] {
+  const { weight, height } = measures
+  const index = weight !== undefined && height !== undefined ? bmi(weight, height) : null
+  const cautions: Caution[] = []
+  if (equation.population === 'athletes' && person.athlete === false) {
+    cautions.push({ code: 'athlete', sentence: 'Made on athletes; this client is not on record as one.' })
+  }
+  if (equation.population === 'obese' && index !== null && index < OBESE_BMI) {
+    cautions.push({ code: 'obese', sentence: `Made on obese people; a BMI of ${index.toFixed(1)} is below 30.` })
+  }
+  if (equation.inputs.some((input) => asFoldSite(input) !== null) && index !== null && index >= LARGE_FOLDS_BMI) {
+    cautions.push({
+      code: 'obese',
+      sentence: `At a BMI of ${index.toFixed(1)} folds are hard to lift and read: tape and weight serve better.`,
+    })
+  }
+  if (equation.population === 'tracking') {
+    cautions.push({ code: 'tracking', sentence: 'A number to follow, not an estimate: it has no published sample.' })
+  }
+  return cautions
+}
+
+/** What lies outside an equation's sample, and what has to be known beside it. Empty: nothing. */
+export function applicability(equation: Equation, measures: Measures, person: PersonFacts): Caution[] {
+  return [
+    ...sexCaution(equation, person),
+    ...ageCaution(equation, measures),
+    ...sumCaution(equation, measures),
+    ...bodyCautions(equation, measures, person),
+  ]
+}
+
+/** What has to be known beside a density conversion made for one population. */
+export function conversionCautions(
+  conversion: DensityConversion,
+  age: number | undefined,
+  person: PersonFacts,
+): Caution[] {
+  const { sex, ages, group, label } = conversion
+  if (sex === null) return []
+  const wrongSex = sex !== person.sex
+  const wrongAge = ages !== null && age !== undefined && (age < ages.low || age > ages.high)
+  if (wrongSex || wrongAge) {
+    return [{ code: 'conversion', sentence: `The density conversion was made for ${label}.` }]
+  }
+  const personal = group !== 'Boys' && group !== 'Girls' && group !== 'Obese women'
+  if (!personal || person.ancestry) return []
+  return [
+    { code: 'ancestry', sentence: `The density conversion was made for ${label}; the record does not say the group.` },
+  ]
+}

@@ -1,0 +1,29 @@
+import { NO_SEE, sumOf, type Equation, type Sex } from '../equation'
+
+const SUMMED = ['triceps', 'medial-calf'] as const
+
+function fromLine(id: string, label: string, sex: Sex, slope: number, intercept: number): Equation {
+  return {
+    id,
+    label,
+    sex,
+    ages: { low: 8, high: 17 },
+    population: 'young',
+    sample: `${sex === 'male' ? 'Boys' : 'Girls'} of 8 to 17 years`,
+    inputs: SUMMED,
+    summed: SUMMED,
+    sums: null,
+    gives: 'percent',
+    seePercent: NO_SEE,
+    source: 'Slaughter et al. 1988, Hum Biol 60:709',
+    vertex: null,
+    expression: `${slope} S + ${intercept}`,
+    formula: (measures) => slope * sumOf(SUMMED, measures) + intercept,
+  }
+}
+
+/** Two folds to percent, children and juniors. Recalled, not re-read in the paper. */
+export const SLAUGHTER: readonly Equation[] = [
+  fromLine('slaughter-boys', 'Slaughter, two folds, boys', 'male', 0.735, 1),
+  fromLine('slaughter-girls', 'Slaughter, two folds, girls', 'female', 0.61, 5.1),
+]

@@ -1,0 +1,79 @@
+import { NO_SEE, see, type Equation } from '../equation'
+
+const noFolds = { summed: [], sums: null } as const
+
+/** Girth equations of Tran, Weltman and co-workers. Recalled, not re-read in the papers. */
+export const WELTMAN: readonly Equation[] = [
+  {
+    ...noFolds,
+    id: 'tran-weltman-men',
+    label: 'Tran-Weltman, girths, men',
+    sex: 'male',
+    ages: { low: 21, high: 78 },
+    population: 'general',
+    sample: 'Men of 21 to 78 years',
+    inputs: ['abdomen', 'hip', 'iliac', 'weight'],
+    gives: 'percent',
+    seePercent: see(3.6),
+    source: 'Tran & Weltman 1988, Hum Biol 60:167',
+    vertex: null,
+    expression: '-47.371817 + 0.57914807 abdomen + 0.25189114 hip + 0.21366088 iliac - 0.35595404 weight',
+    formula: ({ abdomen, hip, iliac, weight }) =>
+      -47.371817 + 0.57914807 * abdomen + 0.25189114 * hip + 0.21366088 * iliac - 0.35595404 * weight,
+  },
+  {
+    ...noFolds,
+    id: 'tran-weltman-women',
+    label: 'Tran-Weltman, girths, women',
+    sex: 'female',
+    ages: { low: 15, high: 79 },
+    population: 'general',
+    sample: 'Women of 15 to 79 years',
+    inputs: ['abdomen', 'hip', 'height', 'age'],
+    gives: 'density',
+    seePercent: NO_SEE,
+    source: 'Tran, Weltman & Seip 1989 (recalled)',
+    vertex: { of: 'abdomen', at: 0.002824 / (2 * 0.0000122098) },
+    expression:
+      '1.168297 - 0.002824 abdomen + 0.0000122098 abdomen^2 - 0.000733128 hip + 0.000510477 height - 0.000216161 age',
+    formula: ({ abdomen, hip, height, age }) =>
+      1.168297 -
+      0.002824 * abdomen +
+      0.0000122098 * abdomen * abdomen -
+      0.000733128 * hip +
+      0.000510477 * height -
+      0.000216161 * age,
+  },
+  {
+    ...noFolds,
+    id: 'weltman-obese-men',
+    label: 'Weltman, obese men',
+    sex: 'male',
+    ages: { low: 24, high: 68 },
+    population: 'obese',
+    sample: 'Obese men of 24 to 68 years',
+    inputs: ['abdomen', 'weight'],
+    gives: 'percent',
+    seePercent: NO_SEE,
+    source: 'Weltman et al. 1987 (recalled)',
+    vertex: null,
+    expression: '0.31457 abdomen - 0.10969 weight + 10.8336',
+    formula: ({ abdomen, weight }) => 0.31457 * abdomen - 0.10969 * weight + 10.8336,
+  },
+  {
+    ...noFolds,
+    id: 'weltman-obese-women',
+    label: 'Weltman, obese women',
+    sex: 'female',
+    ages: { low: 20, high: 60 },
+    population: 'obese',
+    sample: 'Obese women of 20 to 60 years',
+    inputs: ['abdomen', 'height', 'weight'],
+    gives: 'percent',
+    seePercent: NO_SEE,
+    source: 'Weltman et al. 1988 (recalled)',
+    vertex: null,
+    expression: '0.11077 abdomen - 0.17666 height + 0.14354 weight + 51.03301',
+    formula: ({ abdomen, height, weight }) => 0.11077 * abdomen - 0.17666 * height + 0.14354 * weight + 51.03301,
+  },
+]

@@ -1,0 +1,65 @@
+import { isFold, type SiteId } from '../sites'
+import { addRepeats, NO_REPEATS, PRIOR_SHARE, shrunkTem, type Repeats } from './tem'
+
+/** One site's readings at one visit: what an assessor's error is learnt from. Folds mm, girths cm. */
+export interface RepeatedSite {
+  site: SiteId
+  assessorId: string
+  /** ISO instant of the visit. */
+  at: string
+  values: readonly number[]
+}
+
+/** An assessor's error at one site. */
+export interface SiteError {
+  /** Technical error of one reading as a share of the value: 0.05 is 5 %. */
+  share: number
+  /** Repeats it stands on; 0: the prior alone. */
+  repeats: number
+  /** Weight of the prior in it, 0 to 1. */
+  priorWeight: number
+}
+
+/** Looks an assessor's error at a site up. */
+export type ErrorLookup = (site: SiteId, assessorId: string | undefined) => SiteError
+
+const WINDOW_DAYS = 180
+const DAY_MS = 24 * 60 * 60 * 1000
+const PRIOR = 10
+
+function priorFor(site: SiteId): SiteError {
+  return { share: PRIOR_SHARE[isFold(site) ? 'fold' : 'girth'], repeats: 0, priorWeight: 1 }
+}
+
+/** Every assessor as assumed before anything is known. */
+export const priorErrors: ErrorLookup = (site) => priorFor(site)
+
+function siteError(site: SiteId, repeats: Repeats): SiteError {
+  if (repeats.freedom === 0) return priorFor(site)
+  const mean = repeats.total / repeats.readings
+  const tem = shrunkTem(repeats, mean, isFold(site) ? 'fold' : 'girth')
+  return { share: tem / mean, repeats: repeats.freedom, priorWeight: PRIOR / (PRIOR + repeats.freedom) }
+}
+
+/**
+ * Errors of every assessor by site, from the repeats every check-in holds anyway, over a window of days before `now`,
+ * shrunk to the prior while little is known.
+ */
+export function assessorErrors(
+  visits: readonly RepeatedSite[],
+  now: string,
+  windowDays = WINDOW_DAYS,
+): ErrorLookup & { known: ReadonlyMap<string, SiteError> } {
+  const end = Date.parse(now)
+  const from = end - windowDays * DAY_MS
+  const pooled = new Map<string, { site: SiteId; repeats: Repeats }>()
+  for (const { site, assessorId, at, values } of visits) {
+    const time = Date.parse(at)
+    if (time < from || time > end) continue
+    const key = `${assessorId} ${site}`
+    pooled.set(key, { site, repeats: addRepeats(pooled.get(key)?.repeats ?? NO_REPEATS, values) })
+  }
+  const known = new Map([...pooled].map(([key, { site, repeats }]) => [key, siteError(site, repeats)]))
+  const lookup = (site: SiteId, assessorId: string | undefined) => known.get(`${assessorId} ${site}`) ?? priorFor(site)
+  return Object.assign(lookup, { known })
+}

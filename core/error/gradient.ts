@@ -1,0 +1,74 @@
+import { compute, type EstimateSettings } from '../equations/estimate'
+import type { Equation, InputId, Measures } from '../equations/equation'
+
+/** Derivative of percent fat by each input: points per mm, cm, kg or year. */
+export type Gradient = Partial<Record<InputId, number>>
+
+/** Relative step of the central difference: near the cube root of the double's precision. */
+const STEP = 6e-6
+
+function percentAt(equation: Equation, measures: Measures, settings: EstimateSettings): number {
+  const result = compute(equation, measures, settings)
+  return 'percent' in result ? result.percent : NaN
+}
+
+/**
+ * Gradient of an equation's percent fat at a person's measures, by central differences: no equation has to be written
+ * twice. Null where the estimate itself is refused.
+ */
+export function gradientOf(equation: Equation, measures: Measures, settings: EstimateSettings): Gradient | null {
+  const here = percentAt(equation, measures, settings)
+  if (!Number.isFinite(here)) return null
+  const gradient: Gradient = {}
+  for (const input of equation.inputs) {
+    if (input === 'age') {
+      // Age is known to the year and steps with the table of some equations: it carries no measuring error.
+      gradient.age = 0
+      continue
+    }
+    const value = measures[input]
+    const step = Math.max(Math.abs(value), 1) * STEP
+    const up = percentAt(equation, { ...measures, [input]: value + step }, settings)
+    const down = percentAt(equation, { ...measures, [input]: value - step }, settings)
+    // At the edge of what is answered only one side exists.
+    const [high, low, width] = Number.isFinite(up)
+      ? Number.isFinite(down)
+        ? [up, down, 2 * step]
+        : [up, here, step]
+      : [here, down, step]
+    gradient[input] = (high - low) / width
+  }
+  return gradient
+}
+
+/** Variances of inputs, in their units squared. An input left out is taken as exact. */
+export type InputVariances = Partial<Record<InputId, number>>
+
+/** Variance of percent fat, points squared: each input's variance through its derivative, inputs independent. */
+export function percentVariance(gradient: Gradient, variances: InputVariances): number {
+  let variance = 0
+  for (const input of Object.keys(gradient) as InputId[]) {
+    variance += (gradient[input] ?? 0) ** 2 * (variances[input] ?? 0)
+  }
+  return variance
+}
+
+/** Variances of fat and lean mass, and of lean minus fat, in kg squared, from the same inputs. */
+export function massVariances(
+  gradient: Gradient,
+  variances: InputVariances,
+  { weightKg, percent }: { weightKg: number; percent: number },
+): { fat: number; lean: number; difference: number } {
+  let [fat, lean, difference] = [0, 0, 0]
+  for (const input of new Set([...(Object.keys(gradient) as InputId[]), 'weight' as const])) {
+    // fat = W p / 100, lean = W - fat: the weight acts by itself and, in some equations, through the percent.
+    const byPercent = (weightKg / 100) * (gradient[input] ?? 0)
+    const fatBy = byPercent + (input === 'weight' ? percent / 100 : 0)
+    const leanBy = (input === 'weight' ? 1 : 0) - fatBy
+    const variance = variances[input] ?? 0
+    fat += fatBy ** 2 * variance
+    lean += leanBy ** 2 * variance
+    difference += (leanBy - fatBy) ** 2 * variance
+  }
+  return { fat, lean, difference }
+}

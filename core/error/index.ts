@@ -1,0 +1,5 @@
+export * from './tem'
+export * from './assessor'
+export * from './change'
+export * from './gradient'
+export * from './monte-carlo'

@@ -1,0 +1,137 @@
+import type { Sex } from '../equations/equation'
+
+/** What a table classifies. */
+export type NormOf = 'percent' | 'bmi' | 'waist' | 'waist-to-hip' | 'waist-to-height'
+
+/** One class of a table: from `low` (included) to below `high`. */
+export interface NormBand {
+  name: string
+  low: number
+  high: number
+}
+
+/** A named table of where people stand. A coach chooses; no table judges. */
+export interface NormTable {
+  id: string
+  name: string
+  of: NormOf
+  unit: '%' | 'kg/m²' | 'cm' | ''
+  source: string
+  /** Bands for a person, lowest first; empty where the table says nothing about them. */
+  bands: (sex: Sex, ageYears: number) => readonly NormBand[]
+  /** Said beside it. */
+  note?: string
+}
+
+function bands(...steps: (readonly [string, number])[]): NormBand[] {
+  return steps.map(([name, low], i) => ({ name, low, high: steps[i + 1]?.[1] ?? Infinity }))
+}
+
+const INDUSTRY: Record<Sex, NormBand[]> = {
+  male: bands(['below essential', 0], ['essential', 2], ['athletic', 6], ['fit', 14], ['average', 18], ['high', 25]),
+  female: bands(
+    ['below essential', 0],
+    ['essential', 10],
+    ['athletic', 14],
+    ['fit', 21],
+    ['average', 25],
+    ['high', 32],
+  ),
+}
+
+function healthy(low: number, high: number): NormBand[] {
+  return bands(['below the range', 0], ['in the range', low], ['above the range', high])
+}
+
+const GALLAGHER: Record<Sex, readonly { from: number; to: number; low: number; high: number }[]> = {
+  female: [
+    { from: 20, to: 39, low: 21, high: 33 },
+    { from: 40, to: 59, low: 23, high: 34 },
+    { from: 60, to: 79, low: 24, high: 36 },
+  ],
+  male: [
+    { from: 20, to: 39, low: 8, high: 20 },
+    { from: 40, to: 59, low: 11, high: 22 },
+    { from: 60, to: 79, low: 13, high: 25 },
+  ],
+}
+
+/** Every table. Figures recalled or common practice, as each says. */
+export const NORM_TABLES: readonly NormTable[] = [
+  {
+    id: 'fitness-industry',
+    name: 'Fitness industry',
+    of: 'percent',
+    unit: '%',
+    source: 'Table in wide use in the fitness industry (common practice)',
+    bands: (sex) => INDUSTRY[sex],
+  },
+  {
+    id: 'healthy-wide',
+    name: 'Healthy range in wide use',
+    of: 'percent',
+    unit: '%',
+    source: 'Common practice',
+    bands: (sex) => (sex === 'male' ? healthy(10, 20) : healthy(20, 32)),
+  },
+  {
+    id: 'gallagher',
+    name: 'Healthy range by age, with BMI anchors',
+    of: 'percent',
+    unit: '%',
+    source: 'Gallagher et al. 2000, Am J Clin Nutr 72:694 (rounded as commonly reproduced; recalled)',
+    bands(sex, ageYears) {
+      const row = GALLAGHER[sex].find(({ from, to }) => ageYears >= from && ageYears <= to)
+      return row ? healthy(row.low, row.high) : []
+    },
+  },
+  {
+    id: 'who-bmi',
+    name: 'BMI, WHO',
+    of: 'bmi',
+    unit: 'kg/m²',
+    source: 'World Health Organization',
+    bands: (_, ageYears) =>
+      ageYears < 18
+        ? []
+        : bands(
+            ['underweight', 0],
+            ['normal range', 18.5],
+            ['overweight', 25],
+            ['obese class I', 30],
+            ['obese class II', 35],
+            ['obese class III', 40],
+          ),
+    note: 'Not for muscular people: read it beside the fat-free mass index.',
+  },
+  {
+    id: 'waist-risk',
+    name: 'Waist',
+    of: 'waist',
+    unit: 'cm',
+    source: 'Common practice, after WHO action levels',
+    bands: (sex) =>
+      sex === 'male'
+        ? bands(['low', 0], ['middle', 80], ['at risk', 102])
+        : bands(['low', 0], ['middle', 70], ['at risk', 88]),
+  },
+  {
+    id: 'waist-to-hip',
+    name: 'Waist to hip',
+    of: 'waist-to-hip',
+    unit: '',
+    source: 'Common practice',
+    bands: (sex) => bands(['low', 0], ['at risk', sex === 'male' ? 0.95 : 0.86]),
+  },
+  {
+    id: 'waist-to-height',
+    name: 'Waist to height',
+    of: 'waist-to-height',
+    unit: '',
+    source: 'Common practice',
+    bands: () => bands(['low', 0], ['at risk', 0.5]),
+  },
+]
+
+/** Said instead of a table for athletes. */
+export const ATHLETES_HAVE_NO_TABLE = 'There is no accepted standard for athletes: follow the sum of folds.'

@@ -1,0 +1,2 @@
+export * from './slip'
+export * from './check'

@@ -1,0 +1,6 @@
+export * from './seven-day'
+export * from './kalman'
+export * from './line'
+export * from './student'
+export * from './recomposition'
+export * from './words'

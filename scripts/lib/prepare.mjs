@@ -18,7 +18,8 @@ function filesUnder(path) {
     .flatMap((name) => filesUnder(join(path, name)))
 }
 
-function fingerprint(paths) {
+/** A hash of these files and folders of the project. */
+export function fingerprint(paths) {
   const hash = createHash('sha256')
   for (const file of paths.flatMap((path) => filesUnder(join(ROOT, path)))) {
     hash.update(file.slice(ROOT.length)).update('\0').update(readFileSync(file)).update('\0')
@@ -26,12 +27,14 @@ function fingerprint(paths) {
   return hash.digest('hex')
 }
 
-function isCurrent(name, print) {
+/** True when what `name` stands for was last made from this fingerprint. */
+export function isCurrent(name, print) {
   const stamp = join(CACHE, name)
   return existsSync(stamp) && readFileSync(stamp, 'utf8') === print
 }
 
-function setCurrent(name, print) {
+/** Notes that what `name` stands for is made from this fingerprint. */
+export function setCurrent(name, print) {
   mkdirSync(dirname(join(CACHE, name)), { recursive: true })
   writeFileSync(join(CACHE, name), print)
 }
@@ -47,7 +50,7 @@ export function run(command, args, options = {}) {
 export function ensureInstalled() {
   const print = fingerprint(['package-lock.json'])
   if (existsSync(join(ROOT, 'node_modules/nuxt/package.json')) && isCurrent('installed', print)) return
-  console.log('Installing packages ...')
+  console.error('Installing packages ...')
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
   setCurrent('installed', print)
 }

@@ -1,4 +1,13 @@
-import { EQUATIONS, estimate, isFor, type Equation, type Estimate, type InputId, type KnownMeasures, type Sex } from '../core/equations'
+import {
+  EQUATIONS,
+  estimate,
+  isFor,
+  type Equation,
+  type Estimate,
+  type InputId,
+  type KnownMeasures,
+  type Sex,
+} from '../core/equations'
 import { splitWeight } from '../core/composition/masses'
 import { asFoldSite, asGirthSite, FOLDS, GIRTHS, type SiteId } from '../core/sites'
 
@@ -52,7 +61,12 @@ function inputOf(name: string): InputId | null {
  * @throws HeaderProblem when a needed column is missing, a column is named twice or a fold or girth column is not known
  */
 export function rowReader(header: readonly string[]): RowReader {
-  const names = header.map((name) => name.replace(/^\uFEFF/, '').trim().toLowerCase())
+  const names = header.map((name) =>
+    name
+      .replace(/^\uFEFF/, '')
+      .trim()
+      .toLowerCase(),
+  )
   const missing = NEEDED.filter((name) => !names.includes(name))
   if (missing.length > 0) throw new HeaderProblem(`Missing column in the header: ${missing.join(', ')}.`)
   const twice = names.find((name, i) => name !== '' && names.indexOf(name) !== i)
@@ -73,7 +87,14 @@ export function rowReader(header: readonly string[]): RowReader {
   }
 }
 
-const SEXES: Readonly<Record<string, Sex>> = { f: 'female', female: 'female', woman: 'female', m: 'male', male: 'male', man: 'male' }
+const SEXES: Readonly<Record<string, Sex>> = {
+  f: 'female',
+  female: 'female',
+  woman: 'female',
+  m: 'male',
+  male: 'male',
+  man: 'male',
+}
 
 /** A number as written, or null for anything else. */
 function numberOf(text: string): number | null {
@@ -97,7 +118,13 @@ function quoted(text: string): string {
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text
 }
 
-function row(id: string, equation: string, status: string, figures: readonly (number | null)[], reason: string): string {
+function row(
+  id: string,
+  equation: string,
+  status: string,
+  figures: readonly (number | null)[],
+  reason: string,
+): string {
   const numbers = figures.map((figure) => (figure === null ? '' : String(figure)))
   return `${quoted(id)},${equation},${status},${numbers.join(',')},${quoted(reason)}\n`
 }

@@ -1,8 +1,10 @@
 import { v7 as uuid } from 'uuid'
 import { computed, ref, shallowRef } from 'vue'
-import { composeCheckin, type Composition } from '#core/composition'
+import { composeWith, type Composition } from '#core/composition/checkin'
+import type { Equation } from '#core/equations/equation'
+import { loadEquations } from '#core/equations/loaders'
 import { joinLog, nextStep, type Reading, type Source, type Strike } from '#core/readings'
-import { findProtocol, PROTOCOLS, type SiteId } from '#core/sites'
+import { findProtocol, PROTOCOLS, type Protocol, type SiteId } from '#core/sites'
 import type { MassUnit } from '#core/units'
 import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
 import type { Client } from '#shared/schemas/client'
@@ -13,10 +15,20 @@ import type { Waiting } from '~/stores/outbox-db'
 /** What is to be entered now: the weight first, then fold after fold. */
 export type Cell = { kind: 'weight' } | { kind: 'fold'; site: SiteId; round: number } | { kind: 'none' }
 
-function composed(record: CheckinRecord, client: Client, readings: Reading[], strikes: Strike[]): Composition {
-  return composeCheckin({
+function protocolOf(record: Pick<CheckinRecord, 'protocolId'>): Protocol {
+  return findProtocol(record.protocolId) ?? PROTOCOLS['laboratory-7']
+}
+
+function composed(
+  equations: readonly Equation[],
+  record: CheckinRecord,
+  client: Client,
+  readings: Reading[],
+  strikes: Strike[],
+): Composition {
+  return composeWith(equations, {
     person: client,
-    protocol: findProtocol(record.protocolId) ?? PROTOCOLS['laboratory-7'],
+    protocol: protocolOf(record),
     startedAt: record.startedAt,
     readings,
     strikes,
@@ -31,6 +43,8 @@ export function useMeasuring(checkinId: string) {
   const me = useMe()
   const outbox = useOutbox()
   const facts = shallowRef<MeasuringFacts | null>(null)
+  /** Only those this protocol feeds: the others need not load on the gym floor. */
+  const equations = shallowRef<Equation[]>([])
   /** Facts of this visit to the page: they stay once the outbox has passed them on. */
   const taken = shallowRef<{ readings: Reading[]; strikes: Strike[] }>({ readings: [], strikes: [] })
   const weightSkipped = ref(false)
@@ -51,14 +65,22 @@ export function useMeasuring(checkinId: string) {
     ...taken.value.strikes,
   ])
   const result = computed(() =>
-    facts.value && record.value ? composed(record.value, facts.value.client, readings.value, strikes.value) : null,
+    facts.value && record.value
+      ? composed(equations.value, record.value, facts.value.client, readings.value, strikes.value)
+      : null,
   )
   const last = computed(() =>
     facts.value?.last
-      ? composed(facts.value.last, facts.value.client, facts.value.last.readings, facts.value.last.strikes)
+      ? composed(
+          equations.value,
+          facts.value.last,
+          facts.value.client,
+          facts.value.last.readings,
+          facts.value.last.strikes,
+        )
       : null,
   )
-  const protocol = computed(() => findProtocol(record.value?.protocolId ?? '') ?? PROTOCOLS['laboratory-7'])
+  const protocol = computed(() => protocolOf(record.value ?? { protocolId: '' }))
 
   const cell = computed<Cell>(() => {
     if (!result.value) return { kind: 'none' }
@@ -74,6 +96,7 @@ export function useMeasuring(checkinId: string) {
 
   async function load(): Promise<void> {
     const [loaded] = await Promise.all([$fetch<MeasuringFacts>(`/api/checkins/${checkinId}`), outbox.load()])
+    equations.value = await loadEquations(protocolOf(loaded.checkin).feeds)
     facts.value = loaded
     void outbox.sendAll()
   }

@@ -6,6 +6,7 @@ const KINANTHROPOMETRY = {
   policy: 'kinanthropometry',
   girthPolicy: 'kinanthropometry-girth',
 } as const
+const YOUNG = ['slaughter-boys', 'slaughter-girls'] as const
 const TAPE = { school: 'tape', policy: 'tape', girthPolicy: 'tape', sumName: 'Sum of folds' } as const
 
 /** The sets the schools and published equations use (common practice; the equations' own papers are named with them). */
@@ -112,7 +113,7 @@ export const PROTOCOL_TABLE = {
     ],
   },
   'density-table-4': {
-    ...LABORATORY,
+    ...KINANTHROPOMETRY,
     id: 'density-table-4',
     name: 'Four folds, density tables',
     sites: ['triceps', 'subscapular', 'biceps', 'iliac-crest'],
@@ -127,7 +128,7 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'biceps', 'supraspinale', 'abdominal-5cm', 'front-thigh', 'medial-calf'],
     sumName: 'Sum of seven',
     purpose: 'Male athletes.',
-    feeds: ['withers-7-men', 'yuhasz-men', 'yuhasz-women', 'faulkner-men', 'withers-4-women'],
+    feeds: ['withers-7-men', 'withers-4-women', 'yuhasz-men', 'yuhasz-women', 'faulkner-men', ...YOUNG],
   },
   'athlete-6': {
     ...KINANTHROPOMETRY,
@@ -136,7 +137,7 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'supraspinale', 'abdominal-5cm', 'front-thigh', 'medial-calf'],
     sumName: 'Sum of six',
     purpose: 'Athletes and young adults of both sexes.',
-    feeds: ['yuhasz-men', 'yuhasz-women', 'faulkner-men', 'withers-4-women'],
+    feeds: ['yuhasz-men', 'yuhasz-women', 'faulkner-men', 'withers-4-women', ...YOUNG],
   },
   'athlete-4': {
     ...KINANTHROPOMETRY,
@@ -145,7 +146,7 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'supraspinale', 'medial-calf'],
     sumName: 'Sum of four',
     purpose: 'Female athletes.',
-    feeds: ['withers-4-women'],
+    feeds: ['withers-4-women', ...YOUNG],
   },
   'swimmers-4': {
     ...KINANTHROPOMETRY,
@@ -163,7 +164,7 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'medial-calf'],
     sumName: 'Sum of two',
     purpose: 'Children and juniors, with a guardian’s consent.',
-    feeds: ['slaughter-boys', 'slaughter-girls'],
+    feeds: YOUNG,
   },
   'contest-prep-9': {
     id: 'contest-prep-9',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Composition } from '#core/composition'
+import type { Composition } from '#core/composition/checkin'
 import { SITES } from '#core/sites'
 import { formatMass, formatNumber, type Units } from '#core/units'
 

@@ -17,6 +17,10 @@ const VIEWS = {
   measuring: { open: '/', press: ['a', 'Go on measuring'], type: '13.5' },
   'measuring-phone': { open: '/', press: ['a', 'Go on measuring'], viewport: PHONE },
   'client-form': { open: '/clients/new' },
+  sites: { open: '/reference/sites?site=suprailiac' },
+  equations: { open: '/reference/equations?equation=jackson-pollock-7-women' },
+  'pocket-charts': { open: '/reference/charts' },
+  norms: { open: '/reference/norms' },
   studio: { open: '/studio' },
 }
 

@@ -4,6 +4,7 @@ import { useOutbox } from '~/stores/outbox'
 const places = [
   { to: '/', name: 'Floor' },
   { to: '/clients', name: 'Clients' },
+  { to: '/reference', name: 'Reference' },
   { to: '/studio', name: 'Studio' },
 ]
 const route = useRoute()

@@ -26,8 +26,11 @@ export interface CautionFacts {
   caliper?: { daysSinceCheck: number | null; deviationMm: number | null } | null
 }
 
-interface Rule {
+/** A caution as the reference shows it and as it fires. */
+export interface CautionRule {
   code: string
+  /** When it applies, in a few words. */
+  when: string
   applies: (facts: CautionFacts) => boolean
   sentence: string | ((facts: CautionFacts) => string)
   effects: readonly Effect[]
@@ -47,9 +50,10 @@ const LARGE_BMI = 35
 const ADULT_YEARS = 18
 
 /** Every caution, in the order they are shown (common practice; local rules and licensed practice decide). */
-export const CAUTION_RULES: readonly Rule[] = [
+export const CAUTION_RULES: readonly CautionRule[] = [
   {
     code: 'consent',
+    when: 'Consent is not on record',
     applies: ({ consent }) => !consent,
     sentence:
       'Consent to touch and to keep data is not on record. Explain, offer a chaperone, a private place or tape only; never a condition for training.',
@@ -57,6 +61,7 @@ export const CAUTION_RULES: readonly Rule[] = [
   },
   {
     code: 'under-18',
+    when: 'Under 18 years',
     applies: ({ ageYears }) => ageYears < ADULT_YEARS,
     sentence: ({ guardianConsent }) =>
       `Under 18: only the equations made on children, no deficits, and a doctor or dietitian for questions of weight.${guardianConsent ? '' : ' A guardian’s consent is needed and is not on record.'}`,
@@ -64,6 +69,7 @@ export const CAUTION_RULES: readonly Rule[] = [
   },
   {
     code: 'eating-disorder',
+    when: 'Eating-disorder history or signs',
     applies: ({ flags }) => flags.includes('eating-disorder'),
     sentence:
       'Neutral mode: no percent, no weight on pages the client sees, no deficits. Refer to a doctor or registered dietitian.',
@@ -71,30 +77,35 @@ export const CAUTION_RULES: readonly Rule[] = [
   },
   {
     code: 'neutral-wish',
+    when: 'The client asks for it',
     applies: ({ flags }) => flags.includes('neutral-wish'),
     sentence: 'Neutral mode, as the client wishes: no percent and no weight on pages they see.',
     effects: ['neutral-mode', 'no-deficits'],
   },
   {
     code: 'pregnant',
+    when: 'Pregnant or recently so',
     applies: ({ flags }) => flags.includes('pregnant'),
     sentence: 'Pregnant or recently so: no percent and no deficits.',
     effects: ['no-percent', 'no-deficits'],
   },
   {
     code: 'implanted-device',
+    when: 'Implanted device',
     applies: ({ flags }) => flags.includes('implanted-device'),
     sentence: 'Implanted device: no impedance scale.',
     effects: ['no-impedance'],
   },
   {
     code: 'large-folds',
+    when: 'BMI 35 and over, or a fold of 60 mm and more',
     applies: ({ bmi, largestFoldMm }) => (bmi ?? 0) >= LARGE_BMI || (largestFoldMm ?? 0) >= JAWS_MM,
     sentence: 'Folds this large are hard to lift and read: offer tape, weight and the fit of clothes.',
     effects: ['tape-first'],
   },
   {
     code: 'essential-fat',
+    when: 'Percent near essential fat',
     applies: ({ percent, sex }) => percent !== null && percent < ESSENTIAL_FAT[sex].high,
     sentence: ({ sex }) =>
       `Near essential fat (${sex === 'male' ? 'men about 3 to 5 %' : 'women about 10 to 13 %'}): contest peaks here are short and a medical matter; lower targets are refused.`,
@@ -102,6 +113,7 @@ export const CAUTION_RULES: readonly Rule[] = [
   },
   {
     code: 'caliper-overdue',
+    when: 'Caliper not checked within a year',
     applies: ({ caliper }) =>
       caliper !== undefined &&
       caliper !== null &&
@@ -111,17 +123,34 @@ export const CAUTION_RULES: readonly Rule[] = [
   },
   {
     code: 'caliper-off',
+    when: 'Caliper more than 0.5 mm off its check block',
     applies: ({ caliper }) => Math.abs(caliper?.deviationMm ?? 0) > CHECK_DEVIATION_MM,
     sentence: 'This caliper was more than 0.5 mm off at its last check: have it adjusted before relying on it.',
     effects: [],
   },
 ]
 
+/** What each effect means, in words. */
+export const EFFECTS: Readonly<Record<Effect, string>> = {
+  'neutral-mode': 'no percent and no weight on pages the client sees',
+  'no-percent': 'no percent',
+  'no-deficits': 'no deficits',
+  'children-only': 'children’s equations only',
+  'no-impedance': 'no impedance scale',
+  'tape-first': 'the tape is offered first',
+  'not-yet': 'no measuring yet',
+}
+
+/** A caution's sentence for these facts. */
+export function sentenceOf({ sentence }: CautionRule, facts: CautionFacts): string {
+  return typeof sentence === 'string' ? sentence : sentence(facts)
+}
+
 /** The cautions that apply, in the order they are shown. */
 export function cautionsFor(facts: CautionFacts): PersonCaution[] {
-  return CAUTION_RULES.filter(({ applies }) => applies(facts)).map(({ code, sentence, effects }) => ({
-    code,
-    sentence: typeof sentence === 'string' ? sentence : sentence(facts),
-    effects,
+  return CAUTION_RULES.filter(({ applies }) => applies(facts)).map((rule) => ({
+    code: rule.code,
+    sentence: sentenceOf(rule, facts),
+    effects: rule.effects,
   }))
 }

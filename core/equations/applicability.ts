@@ -1,6 +1,6 @@
 import { asFoldSite } from '../sites'
 import type { DensityConversion } from './density'
-import { sumOf, type Equation, type KnownMeasures, type Measures, type Sex } from './equation'
+import type { Equation, KnownMeasures, Measures, Sex } from './equation'
 import { bmi } from './measures'
 
 /** What is known of a person beyond measures. Undefined: not known, and then not held against an equation. */
@@ -36,9 +36,9 @@ function sexCaution({ sex }: Equation, person: PersonFacts): Caution[] {
   return [{ code: 'sex', sentence: `Made for ${sex === 'male' ? 'men' : 'women'}.` }]
 }
 
-function sumCaution({ sums, summed }: Equation, measures: Measures): Caution[] {
-  if (!sums) return []
-  const sum = sumOf(summed, measures)
+function sumCaution({ sums, sum: sumOf }: Equation, measures: Measures): Caution[] {
+  if (!sums || !sumOf) return []
+  const sum = sumOf(measures)
   if (sum >= sums.low && sum <= sums.high) return []
   return [
     {

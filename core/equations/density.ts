@@ -31,9 +31,11 @@ function specific(
 
 const everybody = { sex: null, ages: null, group: null } as const
 
+const SIRI: DensityConversion = { id: 'siri', label: 'Siri', a: 495, b: 450, source: 'Siri 1961', ...everybody }
+
 /** Conversions a coach can choose; the choice is kept on the client and shown. Constants recalled, not re-read. */
 export const CONVERSIONS: Readonly<Record<string, DensityConversion>> = {
-  siri: { id: 'siri', label: 'Siri', a: 495, b: 450, source: 'Siri 1961', ...everybody },
+  siri: SIRI,
   brozek: { id: 'brozek', label: 'Brozek', a: 457, b: 414.2, source: 'Brozek et al. 1963', ...everybody },
   ...Object.fromEntries([
     specific('black-men', 'Black men', 'male', [18, 32], [437, 393]),
@@ -58,10 +60,11 @@ export const CONVERSIONS: Readonly<Record<string, DensityConversion>> = {
 
 export type ConversionId = string
 
+const BY_ID = new Map(Object.entries(CONVERSIONS))
+
 /** The conversion with this id; Siri for an unknown one. */
 export function conversionOf(id: ConversionId): DensityConversion {
-  const found = Object.hasOwn(CONVERSIONS, id) ? CONVERSIONS[id] : undefined
-  return found ?? { id: 'siri', label: 'Siri', a: 495, b: 450, source: 'Siri 1961', ...everybody }
+  return BY_ID.get(id) ?? SIRI
 }
 
 /**

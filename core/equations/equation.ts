@@ -48,6 +48,11 @@ export interface Equation {
   inputs: readonly InputId[]
   /** Folds that are summed (S), when the equation works on a sum. */
   summed: readonly FoldSiteId[]
+  /**
+   * S in mm: each fold by its own name, which runs several times faster than a loop over `summed` and is tested against
+   * it. Null for equations that sum nothing.
+   */
+  sum: ((measures: Measures) => number) | null
   /** Range of the sum in the derivation sample, mm (recalled); null: not known here. */
   sums: { low: number; high: number } | null
   gives: 'density' | 'percent'
@@ -80,11 +85,4 @@ export const NO_SEE = { female: null, male: null } as const
 /** The same published error for both sexes. */
 export function see(points: number): Record<Sex, number> {
   return { female: points, male: points }
-}
-
-/** Sum of the listed folds, mm. */
-export function sumOf(sites: readonly FoldSiteId[], measures: Measures): number {
-  let sum = 0
-  for (const site of sites) sum += measures[site]
-  return sum
 }

@@ -1,8 +1,8 @@
 import { applicability, conversionCautions, type Caution, type PersonFacts } from './applicability'
 import { conversionOf, percentFromDensity, type ConversionId } from './density'
+import { INPUTS, inputsOf } from './inputs'
 import {
   NO_OPTIONS,
-  sumOf,
   type Equation,
   type FormulaOptions,
   type InputId,
@@ -39,23 +39,33 @@ export interface EstimateSettings {
 /** Percents a living body can have; outside, the inputs are wrong and the estimate is refused. */
 export const PERCENT_RANGE = { low: 0, high: 75 } as const
 
-function missingInputs(equation: Equation, known: KnownMeasures): InputId[] {
-  return equation.inputs.filter((input) => known[input] === undefined || Number.isNaN(known[input]))
+/** True for a measure that is there: neither left out nor NaN. */
+function isKnown(value: number | undefined): boolean {
+  return value !== undefined && value === value
+}
+
+function isComplete(equation: Equation, known: KnownMeasures): known is Measures {
+  for (const { get } of inputsOf(equation)) if (!isKnown(get(known as Measures))) return false
+  return true
 }
 
 /** Why the inputs themselves cannot be computed with, or null. */
 function refusal(equation: Equation, measures: Measures): string | null {
-  const wrong = equation.inputs.find((input) => !(measures[input] > 0) || measures[input] === Infinity)
-  if (wrong) return `The value for ${wrong} has to be above zero.`
+  const inputs = inputsOf(equation)
+  for (let i = 0; i < inputs.length; i += 1) {
+    const value = inputs[i]?.get(measures) ?? NaN
+    if (!(value > 0 && value < Infinity)) return `The value for ${equation.inputs[i]} has to be above zero.`
+  }
   const { vertex } = equation
   if (vertex) {
-    const value = vertex.of === 'sum' ? sumOf(equation.summed, measures) : measures[vertex.of]
-    const [what, unit] = vertex.of === 'sum' ? ['a sum', 'mm'] : [vertex.of, 'cm']
+    const value = vertex.of === 'sum' ? (equation.sum?.(measures) ?? 0) : INPUTS[vertex.of].get(measures)
     if (value >= vertex.at) {
+      const [what, unit] = vertex.of === 'sum' ? ['a sum', 'mm'] : [vertex.of, 'cm']
       return `From ${what} of ${vertex.at.toFixed(1)} ${unit} on this equation turns: a bigger body would read leaner.`
     }
   }
-  return equation.positive?.find(({ of }) => !(of(measures) > 0))?.sentence ?? null
+  for (const { of, sentence } of equation.positive ?? []) if (!(of(measures) > 0)) return sentence
+  return null
 }
 
 /**
@@ -82,9 +92,10 @@ export function compute(
 
 /** One equation applied to what is known of a person. Never throws: what cannot be computed is said. */
 export function estimate(equation: Equation, known: KnownMeasures, settings: EstimateSettings): Estimate {
-  const missing = missingInputs(equation, known)
-  if (missing.length > 0) return { status: 'missing', equation, missing }
-  const measures = known as Measures
+  if (!isComplete(equation, known)) {
+    return { status: 'missing', equation, missing: equation.inputs.filter((input) => !isKnown(known[input])) }
+  }
+  const measures = known
   const result = compute(equation, measures, settings)
   if ('reason' in result) return { status: 'refused', equation, reason: result.reason }
   const { person, conversion } = settings

@@ -49,17 +49,24 @@ export function assessorErrors(
   visits: readonly RepeatedSite[],
   now: string,
   windowDays = WINDOW_DAYS,
-): ErrorLookup & { known: ReadonlyMap<string, SiteError> } {
+): ErrorLookup & { known: ReadonlyMap<string, ReadonlyMap<SiteId, SiteError>> } {
   const end = Date.parse(now)
   const from = end - windowDays * DAY_MS
-  const pooled = new Map<string, { site: SiteId; repeats: Repeats }>()
+  const pooled = new Map<string, Map<SiteId, Repeats>>()
+  // The sites of one visit share its instant, as text and so as time.
+  let [lastAt, time] = ['', NaN]
   for (const { site, assessorId, at, values } of visits) {
-    const time = Date.parse(at)
-    if (time < from || time > end) continue
-    const key = `${assessorId} ${site}`
-    pooled.set(key, { site, repeats: addRepeats(pooled.get(key)?.repeats ?? NO_REPEATS, values) })
+    if (at !== lastAt) [lastAt, time] = [at, Date.parse(at)]
+    if (!(time >= from && time <= end)) continue
+    let own = pooled.get(assessorId)
+    if (!own) pooled.set(assessorId, (own = new Map()))
+    own.set(site, addRepeats(own.get(site) ?? NO_REPEATS, values))
   }
-  const known = new Map([...pooled].map(([key, { site, repeats }]) => [key, siteError(site, repeats)]))
-  const lookup = (site: SiteId, assessorId: string | undefined) => known.get(`${assessorId} ${site}`) ?? priorFor(site)
+  const known = new Map<string, ReadonlyMap<SiteId, SiteError>>()
+  for (const [assessorId, sites] of pooled) {
+    known.set(assessorId, new Map([...sites].map(([site, repeats]) => [site, siteError(site, repeats)])))
+  }
+  const lookup = (site: SiteId, assessorId: string | undefined) =>
+    known.get(assessorId ?? '')?.get(site) ?? priorFor(site)
   return Object.assign(lookup, { known })
 }

@@ -1,6 +1,7 @@
-import { percentFromDensity } from '../equations/density'
+import { conversionOf } from '../equations/density'
 import { compute, type EstimateSettings } from '../equations/estimate'
 import { NO_OPTIONS, type Equation, type InputId, type Measures } from '../equations/equation'
+import { INPUTS } from '../equations/inputs'
 import { seededRandom } from '../simulate/random'
 import type { InputVariances } from './gradient'
 
@@ -23,13 +24,24 @@ export function quantileSorted(sorted: ArrayLike<number>, share: number): number
   return low + (high - low) * (position - below)
 }
 
-/** Fills an array with normals, two from each pair of uniforms (Box-Muller). */
-function fillNormals(into: Float64Array, next: () => number): void {
-  for (let i = 0; i < into.length; i += 2) {
-    const radius = Math.sqrt(-2 * Math.log(1 - next()))
-    const angle = 2 * Math.PI * next()
-    into[i] = radius * Math.cos(angle)
-    if (i + 1 < into.length) into[i + 1] = radius * Math.sin(angle)
+/** Normals two at a time from points in the unit disc (Marsaglia's polar method: no sine, no cosine). */
+function normalSource(next: () => number): () => number {
+  let spare = NaN
+  return () => {
+    if (spare === spare) {
+      const kept = spare
+      spare = NaN
+      return kept
+    }
+    let x: number, y: number, square: number
+    do {
+      x = 2 * next() - 1
+      y = 2 * next() - 1
+      square = x * x + y * y
+    } while (square >= 1 || square === 0)
+    const stretch = Math.sqrt((-2 * Math.log(square)) / square)
+    spare = y * stretch
+    return x * stretch
   }
 }
 
@@ -45,32 +57,24 @@ export function simulatePercent(
   settings: EstimateSettings,
   { draws, seed }: { draws: number; seed: number },
 ): MonteCarlo {
-  const random = seededRandom(seed)
+  const normal = normalSource(seededRandom(seed).next)
   const noisy = (Object.keys(variances) as InputId[]).filter((input) => (variances[input] ?? 0) > 0)
-  const spreads = noisy.map((input) => Math.sqrt(variances[input] ?? 0))
-  const normals = new Float64Array(noisy.length)
+  const access = noisy.map((input) => INPUTS[input])
+  const spreads = Float64Array.from(noisy, (input) => Math.sqrt(variances[input] ?? 0))
+  const means = Float64Array.from(noisy, (input) => measures[input])
   const drawn: Measures = { ...measures }
   const percents = new Float64Array(draws)
-  const { sex } = settings.person
-  const options = settings.options ?? NO_OPTIONS
   // Far from every edge of the equation the checks of each draw can be left out.
-  const checked = !isFarFromEdges(equation, measures, noisy, spreads)
+  const percentAt = isFarFromEdges(equation, measures, noisy, spreads)
+    ? unchecked(equation, settings)
+    : checked(equation, settings)
   let answered = 0
   let sum = 0
   for (let draw = 0; draw < draws; draw += 1) {
-    fillNormals(normals, random.next)
     for (let i = 0; i < noisy.length; i += 1) {
-      const input = noisy[i]
-      if (input) drawn[input] = measures[input] + (normals[i] ?? 0) * (spreads[i] ?? 0)
+      access[i]?.set(drawn, (means[i] ?? 0) + normal() * (spreads[i] ?? 0))
     }
-    let percent: number
-    if (checked) {
-      const result = compute(equation, drawn, settings)
-      percent = 'percent' in result ? result.percent : NaN
-    } else {
-      const value = equation.formula(drawn, sex, options)
-      percent = equation.gives === 'density' ? percentFromDensity(value, settings.conversion) : value
-    }
+    const percent = percentAt(drawn)
     if (!(percent >= 0 && percent <= 75)) continue
     percents[answered] = percent
     sum += percent
@@ -79,13 +83,28 @@ export function simulatePercent(
   return summary(percents.subarray(0, answered), sum / answered, answered)
 }
 
+function checked(equation: Equation, settings: EstimateSettings): (measures: Measures) => number {
+  return (measures) => {
+    const result = compute(equation, measures, settings)
+    return 'percent' in result ? result.percent : NaN
+  }
+}
+
+function unchecked(equation: Equation, { person, conversion, options = NO_OPTIONS }: EstimateSettings) {
+  const { formula } = equation
+  const { sex } = person
+  if (equation.gives === 'percent') return (measures: Measures) => formula(measures, sex, options)
+  const { a, b } = conversionOf(conversion)
+  return (measures: Measures) => a / formula(measures, sex, options) - b
+}
+
 /** Eight standard errors from zero and from the vertex: no draw of any size used here gets there. */
-function isFarFromEdges(equation: Equation, measures: Measures, noisy: InputId[], spreads: number[]): boolean {
+function isFarFromEdges(equation: Equation, measures: Measures, noisy: InputId[], spreads: Float64Array): boolean {
   if (equation.positive || !noisy.every((input, i) => measures[input] > 8 * (spreads[i] ?? 0))) return false
   if (!equation.vertex) return true
   const { of, at } = equation.vertex
   const total = Math.sqrt(spreads.reduce((sum, spread) => sum + spread ** 2, 0))
-  const value = of === 'sum' ? equation.summed.reduce((sum, site) => sum + measures[site], 0) : measures[of]
+  const value = of === 'sum' ? (equation.sum?.(measures) ?? 0) : measures[of]
   return value + 8 * total < at
 }
 

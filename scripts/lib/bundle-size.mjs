@@ -13,9 +13,15 @@ export async function measuringBundle() {
     format: 'esm',
     write: false,
     outdir: '.cache/measuring',
-    chunkNames: '[name]',
+    chunkNames: '[name]-[hash]',
   })
-  const sizes = outputFiles.map(({ path, contents }) => [path.split('/').at(-1), gzipSync(contents).length])
+  const sizes = outputFiles.map(({ path, contents }) => [
+    path
+      .split('/')
+      .at(-1)
+      .replace(/-[A-Z0-9]{8}\.js$/, '.js'),
+    gzipSync(contents).length,
+  ])
   const asked = /^(jackson|durnin|sloan|athletes|evans|peterson|slaughter|nine|navy|one-site|weltman|indexes)/
   const base = sizes.filter(([name]) => !asked.test(name))
   const total = base.reduce((sum, [, size]) => sum + size, 0)

@@ -56,6 +56,15 @@ describe('the register', () => {
     }
   })
 
+  it('sums by name exactly the folds it says it sums', () => {
+    for (const { id, summed, sum, vertex } of EQUATIONS) {
+      const measures = someMeasures()
+      summed.forEach((site, i) => (measures[site] = 2 ** i))
+      expect(sum?.(measures) ?? 0, id).toBe(summed.length > 0 ? 2 ** summed.length - 1 : 0)
+      if (vertex?.of === 'sum') expect(sum).not.toBeNull()
+    }
+  })
+
   it('loads any of them by file, for screens that need only a few', async () => {
     expect((await loadEquations(IDS)).map(({ id }) => id)).toEqual(IDS)
     expect(await loadEquations(['no-such-equation'])).toEqual([])

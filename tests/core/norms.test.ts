@@ -45,7 +45,7 @@ describe('where people stand', () => {
     ['healthy-wide', 21, 'male', 'above the range'],
     ['gallagher', 22, 'female', 'in the range'],
     ['who-bmi', 24.9, 'female', 'normal range'],
-    ['who-bmi', 40, 'male', 'obese class III'],
+    ['who-bmi', 40, 'male', 'obese III'],
     ['waist-risk', 88, 'female', 'at risk'],
     ['waist-risk', 79.9, 'male', 'low'],
     ['waist-to-hip', 0.86, 'female', 'at risk'],

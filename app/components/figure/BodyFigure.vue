@@ -11,9 +11,13 @@ const props = withDefaults(
     /** Lowest part of the body to show, in figure units. */
     bottom?: number
     glyphSize?: number
+    /** The marks can be pressed. */
+    pickable?: boolean
   }>(),
   { bottom: 456, glyphSize: 4.2 },
 )
+
+const emit = defineEmits<{ pick: [site: string] }>()
 
 const shown = computed(() =>
   props.marks
@@ -42,6 +46,8 @@ function xOf(x: number): number {
       v-for="mark in shown"
       :key="mark.site.id"
       :transform="`translate(${xOf(mark.site.figure.x)} ${mark.site.figure.y})`"
+      :class="pickable ? 'cursor-pointer' : ''"
+      @click="pickable && emit('pick', mark.site.id)"
     >
       <line
         :y1="-glyphSize * 3"

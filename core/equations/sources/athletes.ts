@@ -1,5 +1,5 @@
 import type { FoldSiteId } from '../../sites'
-import { NO_SEE, see, sumOf, type Equation, type Sex } from '../equation'
+import { NO_SEE, see, type Equation, type Measures, type Sex } from '../equation'
 
 interface Linear {
   id: string
@@ -7,6 +7,7 @@ interface Linear {
   sex: Sex
   sample: string
   summed: readonly FoldSiteId[]
+  sum: (measures: Measures) => number
   source: string
   slope: number
   intercept: number
@@ -25,6 +26,13 @@ const SIX = ['triceps', 'subscapular', 'supraspinale', 'abdominal-5cm', 'front-t
 const WOMEN_4 = ['triceps', 'subscapular', 'supraspinale', 'medial-calf'] as const
 const SWIMMERS_4 = ['triceps', 'subscapular', 'supraspinale', 'abdominal-5cm'] as const
 
+const sumOfSeven = (m: Measures) =>
+  m.triceps + m.subscapular + m.biceps + m.supraspinale + m['abdominal-5cm'] + m['front-thigh'] + m['medial-calf']
+const sumOfSix = (m: Measures) =>
+  m.triceps + m.subscapular + m.supraspinale + m['abdominal-5cm'] + m['front-thigh'] + m['medial-calf']
+const sumOfWomen4 = (m: Measures) => m.triceps + m.subscapular + m.supraspinale + m['medial-calf']
+const sumOfSwimmers4 = (m: Measures) => m.triceps + m.subscapular + m.supraspinale + m['abdominal-5cm']
+
 /** percent = slope S + intercept. */
 function percentFromSum({ slope, intercept, ...entry }: Linear): Equation {
   return {
@@ -37,7 +45,7 @@ function percentFromSum({ slope, intercept, ...entry }: Linear): Equation {
     seePercent: NO_SEE,
     vertex: null,
     expression: `${slope} S + ${intercept}`,
-    formula: (measures) => slope * sumOf(entry.summed, measures) + intercept,
+    formula: (measures) => slope * entry.sum(measures) + intercept,
   }
 }
 
@@ -54,6 +62,7 @@ export const ATHLETES: readonly Equation[] = [
     sample: 'Male athletes',
     inputs: SEVEN,
     summed: SEVEN,
+    sum: sumOfSeven,
     sums: null,
     gives: 'density',
     // 0.0058 g/mL, as percent points at a density near 1.07: 495 / D^2 x SEE.
@@ -61,7 +70,7 @@ export const ATHLETES: readonly Equation[] = [
     source: 'Withers et al. 1987, Eur J Appl Physiol 56:191',
     vertex: null,
     expression: '1.0988 - 0.0004 S',
-    formula: (measures) => 1.0988 - 0.0004 * sumOf(SEVEN, measures),
+    formula: (measures) => 1.0988 - 0.0004 * sumOfSeven(measures),
   },
   {
     id: 'withers-4-women',
@@ -72,13 +81,14 @@ export const ATHLETES: readonly Equation[] = [
     sample: 'Female athletes',
     inputs: WOMEN_4,
     summed: WOMEN_4,
+    sum: sumOfWomen4,
     sums: null,
     gives: 'density',
     seePercent: NO_SEE,
     source: 'Withers et al. 1987, Eur J Appl Physiol 56:169',
     vertex: null,
     expression: '1.17484 - 0.07229 log10(S)',
-    formula: (measures) => 1.17484 - 0.07229 * Math.log10(sumOf(WOMEN_4, measures)),
+    formula: (measures) => 1.17484 - 0.07229 * Math.log10(sumOfWomen4(measures)),
   },
   percentFromSum({
     id: 'yuhasz-men',
@@ -86,6 +96,7 @@ export const ATHLETES: readonly Equation[] = [
     sex: 'male',
     sample: 'Male athletes and young adults',
     summed: SIX,
+    sum: sumOfSix,
     source: YUHASZ,
     slope: 0.1051,
     intercept: 2.585,
@@ -96,6 +107,7 @@ export const ATHLETES: readonly Equation[] = [
     sex: 'female',
     sample: 'Female athletes and young adults',
     summed: SIX,
+    sum: sumOfSix,
     source: YUHASZ,
     slope: 0.1548,
     intercept: 3.58,
@@ -106,6 +118,7 @@ export const ATHLETES: readonly Equation[] = [
     sex: 'male',
     sample: 'Male swimmers',
     summed: SWIMMERS_4,
+    sum: sumOfSwimmers4,
     source: 'Faulkner 1968 (recalled)',
     slope: 0.153,
     intercept: 5.783,

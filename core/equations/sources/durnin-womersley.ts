@@ -1,5 +1,4 @@
-import type { Equation, Sex } from '../equation'
-import { sumOf } from '../equation'
+import type { Equation, Measures, Sex } from '../equation'
 
 /** Constants from this age on, completed years: density = c - m log10 S. */
 interface Band {
@@ -28,6 +27,8 @@ export const DURNIN_WOMERSLEY_TABLE: Readonly<Record<Sex, readonly Band[]>> = {
 
 const SUMMED = ['biceps', 'triceps', 'subscapular', 'iliac-crest'] as const
 
+const sum = (m: Measures) => m.biceps + m.triceps + m.subscapular + m['iliac-crest']
+
 function bandOf(sex: Sex, age: number): Band {
   const bands = DURNIN_WOMERSLEY_TABLE[sex]
   return bands.findLast(({ from }) => age >= from) ?? { from: 0, c: NaN, m: NaN }
@@ -44,6 +45,7 @@ export const DURNIN_WOMERSLEY: readonly Equation[] = [
     sample: 'Men and women of 16 to 72 years',
     inputs: [...SUMMED, 'age'],
     summed: SUMMED,
+    sum,
     sums: null,
     gives: 'density',
     // 0.008 and 0.011 g/mL, as percent points at a density near 1.05: 495 / D^2 x SEE.
@@ -53,7 +55,7 @@ export const DURNIN_WOMERSLEY: readonly Equation[] = [
     expression: 'c - m log10(S), with c and m by sex and age',
     formula(measures, sex) {
       const { c, m } = bandOf(sex, measures.age)
-      return c - m * Math.log10(sumOf(SUMMED, measures))
+      return c - m * Math.log10(sum(measures))
     },
   },
 ]

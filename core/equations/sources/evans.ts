@@ -1,10 +1,11 @@
 import type { FoldSiteId } from '../../sites'
-import { NO_SEE, sumOf, type Equation } from '../equation'
+import { NO_SEE, type Equation, type Measures } from '../equation'
 
 interface Entry {
   id: string
   label: string
   summed: readonly FoldSiteId[]
+  sum: (measures: Measures) => number
   intercept: number
   slope: number
   men: number
@@ -12,7 +13,7 @@ interface Entry {
 }
 
 /** percent = intercept + slope S - men (for men) - black (term for Black athletes, off unless switched on). */
-function fromEntry({ id, label, summed, intercept, slope, men, black }: Entry): Equation {
+function fromEntry({ id, label, summed, sum, intercept, slope, men, black }: Entry): Equation {
   return {
     id,
     label,
@@ -22,6 +23,7 @@ function fromEntry({ id, label, summed, intercept, slope, men, black }: Entry): 
     sample: 'Collegiate athletes of both sexes, four-component criterion',
     inputs: summed,
     summed,
+    sum,
     sums: null,
     gives: 'percent',
     seePercent: NO_SEE,
@@ -29,7 +31,7 @@ function fromEntry({ id, label, summed, intercept, slope, men, black }: Entry): 
     vertex: null,
     expression: `${intercept} + ${slope} S - ${men} (1 - s) - ${black} b`,
     formula: (measures, sex, { blackAthleteTerm }) =>
-      intercept + slope * sumOf(summed, measures) - (sex === 'male' ? men : 0) - (blackAthleteTerm ? black : 0),
+      intercept + slope * sum(measures) - (sex === 'male' ? men : 0) - (blackAthleteTerm ? black : 0),
   }
 }
 
@@ -39,6 +41,7 @@ export const EVANS: readonly Equation[] = [
     id: 'evans-7',
     label: 'Evans, seven folds, athletes',
     summed: ['chest', 'midaxillary', 'triceps', 'subscapular', 'abdominal', 'suprailiac', 'thigh'],
+    sum: (m) => m.chest + m.midaxillary + m.triceps + m.subscapular + m.abdominal + m.suprailiac + m.thigh,
     intercept: 10.566,
     slope: 0.12077,
     men: 8.057,
@@ -48,6 +51,7 @@ export const EVANS: readonly Equation[] = [
     id: 'evans-3',
     label: 'Evans, three folds, athletes',
     summed: ['abdominal', 'thigh', 'triceps'],
+    sum: (m) => m.abdominal + m.thigh + m.triceps,
     intercept: 8.997,
     slope: 0.24658,
     men: 6.343,

@@ -6,6 +6,7 @@ const common = {
   ages: ADULTS,
   population: 'general',
   summed: [],
+  sum: null,
   sums: null,
   gives: 'percent',
   vertex: null,

@@ -14,6 +14,7 @@ interface Entry {
   label: string
   sex: Sex
   summed: readonly FoldSiteId[]
+  sum: (measures: Measures) => number
   sums: Equation['sums']
   seePercent: Equation['seePercent']
   source: string
@@ -21,6 +22,9 @@ interface Entry {
 }
 
 const SEVEN = ['chest', 'midaxillary', 'triceps', 'subscapular', 'abdominal', 'suprailiac', 'thigh'] as const
+
+const sumOfSeven = (m: Measures) =>
+  m.chest + m.midaxillary + m.triceps + m.subscapular + m.abdominal + m.suprailiac + m.thigh
 
 const MEN_1978 = 'Jackson & Pollock 1978, Br J Nutr 40:497'
 const WOMEN_1980 = 'Jackson, Pollock & Ward 1980, Med Sci Sports Exerc 12:175'
@@ -35,6 +39,7 @@ const ENTRIES: readonly Entry[] = [
     label: 'Jackson-Pollock, seven folds, men',
     sex: 'male',
     summed: SEVEN,
+    sum: sumOfSeven,
     sums: { low: 32, high: 272 },
     seePercent: see(3.5),
     source: MEN_1978,
@@ -45,6 +50,7 @@ const ENTRIES: readonly Entry[] = [
     label: 'Jackson-Pollock, three folds, men',
     sex: 'male',
     summed: ['chest', 'abdominal', 'thigh'],
+    sum: (m) => m.chest + m.abdominal + m.thigh,
     sums: { low: 10, high: 118 },
     seePercent: see(3.4),
     source: MEN_1978,
@@ -55,6 +61,7 @@ const ENTRIES: readonly Entry[] = [
     label: 'Jackson-Pollock, three folds of the upper body, men',
     sex: 'male',
     summed: ['chest', 'triceps', 'subscapular'],
+    sum: (m) => m.chest + m.triceps + m.subscapular,
     sums: null,
     seePercent: NO_SEE,
     source: BOTH_1985,
@@ -65,6 +72,7 @@ const ENTRIES: readonly Entry[] = [
     label: 'Jackson-Pollock, seven folds, women',
     sex: 'female',
     summed: SEVEN,
+    sum: sumOfSeven,
     sums: { low: 35, high: 266 },
     seePercent: see(3.8),
     source: WOMEN_1980,
@@ -75,6 +83,7 @@ const ENTRIES: readonly Entry[] = [
     label: 'Jackson-Pollock, three folds, women',
     sex: 'female',
     summed: ['triceps', 'suprailiac', 'thigh'],
+    sum: (m) => m.triceps + m.suprailiac + m.thigh,
     sums: { low: 16, high: 126 },
     seePercent: see(3.9),
     source: WOMEN_1980,
@@ -85,6 +94,7 @@ const ENTRIES: readonly Entry[] = [
     label: 'Jackson-Pollock, three folds without the thigh, women',
     sex: 'female',
     summed: ['triceps', 'suprailiac', 'abdominal'],
+    sum: (m) => m.triceps + m.suprailiac + m.abdominal,
     sums: null,
     seePercent: NO_SEE,
     source: BOTH_1985,
@@ -95,6 +105,7 @@ const ENTRIES: readonly Entry[] = [
     label: 'Jackson-Pollock, four folds, women',
     sex: 'female',
     summed: ['triceps', 'abdominal', 'suprailiac', 'thigh'],
+    sum: (m) => m.triceps + m.abdominal + m.suprailiac + m.thigh,
     sums: null,
     seePercent: NO_SEE,
     source: WOMEN_1980,
@@ -114,7 +125,7 @@ function printed(value: number): string {
 
 function fromParabola({ parabola, ...entry }: Entry): Equation {
   const { intercept, linear, square, age } = parabola
-  const { summed, sex } = entry
+  const { summed, sex, sum } = entry
   const ages = AGES[sex]
   return {
     ...entry,
@@ -126,9 +137,8 @@ function fromParabola({ parabola, ...entry }: Entry): Equation {
     vertex: { of: 'sum', at: turningPoint(parabola) },
     expression: `${intercept} - ${printed(linear)} S + ${printed(square)} S^2 - ${printed(age)} age`,
     formula(measures: Measures): number {
-      let sum = 0
-      for (const site of summed) sum += measures[site]
-      return intercept - linear * sum + square * sum * sum - age * measures.age
+      const s = sum(measures)
+      return intercept - linear * s + square * s * s - age * measures.age
     },
   }
 }

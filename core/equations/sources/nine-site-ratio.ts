@@ -1,4 +1,4 @@
-import { NO_SEE, sumOf, type Equation } from '../equation'
+import { NO_SEE, type Equation, type Measures } from '../equation'
 import { pounds } from '../measures'
 
 const NINE = [
@@ -13,6 +13,17 @@ const NINE = [
   'medial-calf',
 ] as const
 
+const sum = (m: Measures) =>
+  m.chest +
+  m.subscapular +
+  m.biceps +
+  m.triceps +
+  m['lower-back'] +
+  m.suprailiac +
+  m.abdominal +
+  m.thigh +
+  m['medial-calf']
+
 /** The number contest preparation follows: 27 S / lb. Common practice, no source; a tracking number. */
 export const NINE_SITE_RATIO: readonly Equation[] = [
   {
@@ -24,12 +35,13 @@ export const NINE_SITE_RATIO: readonly Equation[] = [
     sample: 'None: common practice in contest preparation',
     inputs: [...NINE, 'weight'],
     summed: NINE,
+    sum,
     sums: null,
     gives: 'percent',
     seePercent: NO_SEE,
     source: 'Common practice in contest preparation; no published source',
     vertex: null,
     expression: '27 S / lb',
-    formula: (measures) => (27 * sumOf(NINE, measures)) / pounds(measures.weight),
+    formula: (measures) => (27 * sum(measures)) / pounds(measures.weight),
   },
 ]

@@ -7,6 +7,7 @@ const common = {
   population: 'general',
   inputs: ['abdomen', 'weight'],
   summed: [],
+  sum: null,
   sums: null,
   gives: 'percent',
   seePercent: NO_SEE,

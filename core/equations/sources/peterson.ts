@@ -1,13 +1,15 @@
-import { ADULTS, NO_SEE, sumOf, type Equation } from '../equation'
+import { ADULTS, NO_SEE, type Equation, type Measures } from '../equation'
 import { bmi } from '../measures'
 
 const SUMMED = ['triceps', 'subscapular', 'suprailiac', 'thigh'] as const
+const sum = (m: Measures) => m.triceps + m.subscapular + m.suprailiac + m.thigh
 const SOURCE = 'Peterson et al. 2003, Am J Clin Nutr 77:1186'
 
 const common = {
   ages: ADULTS,
   population: 'general',
   summed: SUMMED,
+  sum,
   sums: null,
   gives: 'percent',
   seePercent: NO_SEE,
@@ -26,8 +28,8 @@ export const PETERSON: readonly Equation[] = [
     vertex: { of: 'sum', at: 0.42696 / (2 * 0.00159) },
     expression: '20.94878 + 0.1166 age - 0.11666 height + 0.42696 S - 0.00159 S^2',
     formula(measures) {
-      const sum = sumOf(SUMMED, measures)
-      return 20.94878 + 0.1166 * measures.age - 0.11666 * measures.height + 0.42696 * sum - 0.00159 * sum * sum
+      const s = sum(measures)
+      return 20.94878 + 0.1166 * measures.age - 0.11666 * measures.height + 0.42696 * s - 0.00159 * s * s
     },
   },
   {
@@ -40,14 +42,14 @@ export const PETERSON: readonly Equation[] = [
     vertex: { of: 'sum', at: 0.30919 / (2 * 0.00099562) },
     expression: '22.18945 + 0.06368 age + 0.60404 BMI - 0.14520 height + 0.30919 S - 0.00099562 S^2',
     formula(measures) {
-      const sum = sumOf(SUMMED, measures)
+      const s = sum(measures)
       return (
         22.18945 +
         0.06368 * measures.age +
         0.60404 * bmi(measures.weight, measures.height) -
         0.1452 * measures.height +
-        0.30919 * sum -
-        0.00099562 * sum * sum
+        0.30919 * s -
+        0.00099562 * s * s
       )
     },
   },

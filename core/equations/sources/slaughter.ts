@@ -1,6 +1,7 @@
-import { NO_SEE, sumOf, type Equation, type Sex } from '../equation'
+import { NO_SEE, type Equation, type Measures, type Sex } from '../equation'
 
 const SUMMED = ['triceps', 'medial-calf'] as const
+const sum = (m: Measures) => m.triceps + m['medial-calf']
 
 function fromLine(id: string, label: string, sex: Sex, slope: number, intercept: number): Equation {
   return {
@@ -12,13 +13,14 @@ function fromLine(id: string, label: string, sex: Sex, slope: number, intercept:
     sample: `${sex === 'male' ? 'Boys' : 'Girls'} of 8 to 17 years`,
     inputs: SUMMED,
     summed: SUMMED,
+    sum,
     sums: null,
     gives: 'percent',
     seePercent: NO_SEE,
     source: 'Slaughter et al. 1988, Hum Biol 60:709',
     vertex: null,
     expression: `${slope} S + ${intercept}`,
-    formula: (measures) => slope * sumOf(SUMMED, measures) + intercept,
+    formula: (measures) => slope * sum(measures) + intercept,
   }
 }
 

@@ -1,6 +1,6 @@
 import { NO_SEE, see, type Equation } from '../equation'
 
-const noFolds = { summed: [], sums: null } as const
+const noFolds = { summed: [], sum: null, sums: null } as const
 
 /** Girth equations of Tran, Weltman and co-workers. Recalled, not re-read in the papers. */
 export const WELTMAN: readonly Equation[] = [

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import type { NormBand } from '#core/norms'
+import { trimZero } from '#core/units'
+
+/** Bands of a table on one steel rule: a tick where a band begins, its name between. */
+const props = defineProps<{ bands: readonly NormBand[]; unit: string; label: string }>()
+
+const WIDTH = 1000
+const range = computed(() => {
+  const inner = props.bands.slice(1).map(({ low }) => low)
+  const [first = 0, last = 1] = [inner[0], inner.at(-1)]
+  const margin = Math.max(last - first, last * 0.4) * 0.3
+  return { low: Math.max(0, first - margin), high: last + margin }
+})
+function across(value: number): number {
+  const { low, high } = range.value
+  return Math.min(WIDTH, Math.max(0, ((value - low) / (high - low)) * WIDTH))
+}
+function say(value: number): string {
+  return trimZero(value.toFixed(2)).replace(/(\.\d)0$/, '$1')
+}
+</script>
+
+<template>
+  <div role="img" :aria-label="label" class="relative h-14">
+    <div class="absolute inset-x-0 top-6 border-t-2 border-ink" />
+    <template v-for="(band, i) in bands" :key="band.name">
+      <span
+        class="absolute top-0 truncate px-1 text-center text-[15px] leading-5"
+        :class="i % 2 ? 'text-ink' : 'text-faded'"
+        :style="{
+          left: `${across(band.low) / 10}%`,
+          width: `${(across(Math.min(band.high, range.high)) - across(band.low)) / 10}%`,
+        }"
+        :title="band.name"
+        >{{ band.name }}</span
+      >
+      <template v-if="i > 0">
+        <span class="absolute top-4 h-5 border-l-2 border-ink" :style="{ left: `${across(band.low) / 10}%` }" />
+        <span
+          class="figure absolute top-9 -translate-x-1/2 text-[15px]"
+          :style="{ left: `${across(band.low) / 10}%` }"
+          >{{ say(band.low) }}</span
+        >
+      </template>
+    </template>
+  </div>
+</template>

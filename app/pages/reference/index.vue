@@ -1,0 +1,7 @@
+<script setup lang="ts">
+definePageMeta({ redirect: '/reference/sites' })
+</script>
+
+<template>
+  <div />
+</template>

@@ -1,0 +1,135 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { startServer } from '../../scripts/lib/server-process.mjs'
+import { CAUTION_RULES } from '../../core/cautions'
+import { EQUATIONS, fitsPocketChart } from '../../core/equations'
+import { NORM_TABLES } from '../../core/norms'
+import { SITES } from '../../core/sites'
+import type { Server } from '../support/api'
+import { launchChromium, PHONE, Visitor, type Browser } from '../support/browser'
+
+const COACH = { email: 'ivo@reedwater.example', password: 'reeds-and-oars' }
+
+let server: Server
+let browser: Browser
+let coach: Visitor
+beforeAll(async () => {
+  ;[server, browser] = await Promise.all([startServer({ demo: true }), launchChromium()])
+  coach = await Visitor.arrive(browser, server.address)
+  await coach.signIn(COACH)
+})
+afterAll(async () => {
+  await coach.close()
+  await browser.close()
+  await server.remove()
+})
+
+async function count(selector: string): Promise<number> {
+  await coach.page.waitForSelector(selector)
+  return coach.page.$$eval(selector, (found) => found.length)
+}
+
+async function chooseEquation(label: string): Promise<void> {
+  await coach.click('nav[aria-label="Equations"] button', label)
+  await coach.page.waitForFunction(
+    (words: string) => document.querySelector('h2.text-2xl')?.textContent === words,
+    { polling: 40 },
+    label,
+  )
+}
+
+describe('the reference, made from core’s data', () => {
+  it('shows every site, chosen from the list or pressed on the figure', async () => {
+    await coach.click('nav a', 'Reference')
+    await coach.at('/reference/sites')
+    expect(await count('nav[aria-label="Sites"] li')).toBe(Object.keys(SITES).length)
+    await coach.click('nav[aria-label="Sites"] button', 'Abdominal')
+    await coach.sees('2 cm from the navel in one school, 5 cm in the other.')
+    await coach.sees('Nine folds, contest preparation')
+    expect(await coach.seriousFindings()).toEqual([])
+    // The marks lie close: the calf's stands alone.
+    const calf = await coach.page.$$('figure svg g.cursor-pointer')
+    const boxes = await Promise.all(calf.map(async (mark) => ({ mark, y: (await mark.boundingBox())?.y ?? 0 })))
+    await boxes.sort((a, b) => b.y - a.y)[0]?.mark.click()
+    await coach.sees('Inner side of the calf at its greatest girth')
+  })
+
+  it('tries an equation with numbers: the worked check, a refusal, a slip', async () => {
+    await coach.click('nav a', 'Equations')
+    expect(await count('nav[aria-label="Equations"] li')).toBe(EQUATIONS.length)
+    await chooseEquation('Jackson-Pollock, seven folds, women')
+    // Worked check, common practice: woman of 34, 11.84 %.
+    const folds = { chest: 4, abdominal: 5, thigh: 12, triceps: 12, subscapular: 6, suprailiac: 4, midaxillary: 4 }
+    for (const [site, value] of Object.entries(folds)) await coach.fill(`#try-${site}`, String(value))
+    await coach.fill('#try-age', '34')
+    expect(await coach.textOf('[data-try-percent]')).toBe('11.84')
+    await coach.fill('#try-age', '64')
+    await coach.sees('Age 64 is outside the sample this equation was made on (18 to 55).')
+    await coach.fill('#try-thigh', '125')
+    await coach.sees('Did you mean 12.5?')
+    for (const site of Object.keys(folds)) await coach.fill(`#try-${site}`, '75')
+    expect(await coach.textOf('[data-try-refused]')).toContain('turns')
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+
+  it('takes tape in the person’s words', async () => {
+    await chooseEquation('Navy tape, men')
+    await coach.fill('#try-height', '6 ft')
+    await coach.fill('#try-neck', '17 in')
+    await coach.fill('#try-abdomen', '34 in')
+    // Worked check, common practice: 12.50 %.
+    expect(await coach.textOf('[data-try-percent]')).toBe('12.50')
+  })
+
+  it('draws a pocket chart for any density equation of sum and age', async () => {
+    await coach.click('nav a', 'Pocket charts')
+    expect(await count('select[name="equation"] option')).toBe(EQUATIONS.filter(fitsPocketChart).length)
+    await coach.page.select('select[name="equation"]', 'jackson-pollock-3-men')
+    await coach.sees('Jackson-Pollock, three folds, men')
+    // Sum 60 at 40, computed here: 1.10938 - 0.0008267 x 60 + 0.0000016 x 3600 - 0.0002574 x 40.
+    const density = 1.10938 - 0.0008267 * 60 + 0.0000016 * 3600 - 0.0002574 * 40
+    const cell = await coach.page.evaluate(() => {
+      const rows = [...document.querySelectorAll('section[aria-label="Pocket chart"] tr')]
+      const [head, ...body] = rows.map((row) => [...row.children].map((one) => one.textContent.trim()))
+      const column = head?.indexOf('40 y') ?? -1
+      return body.find(([sum]) => sum === '60')?.[column]
+    })
+    expect(cell).toBe((495 / density - 450).toFixed(1))
+    await coach.page.select('select[name="equation"]', 'durnin-womersley')
+    await coach.sees('Durnin-Womersley, four folds, women')
+    await coach.page.emulateMediaType('print')
+    expect(await coach.page.$eval('header', (bar) => getComputedStyle(bar).display)).toBe('none')
+    await coach.page.emulateMediaType('screen')
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+
+  it('shows every norm table for a sex and an age', async () => {
+    await coach.click('nav a', 'Norms')
+    expect(await count('[data-norm]')).toBe(NORM_TABLES.length)
+    expect(await coach.textOf('[data-norm="gallagher"]')).toContain('33')
+    await coach.click('[data-field="normSex"] button', 'Men')
+    await coach.fill('#normAge', '65')
+    expect(await coach.textOf('[data-norm="gallagher"]')).toContain('25')
+    await coach.fill('#normAge', '12')
+    await coach.sees('This table says nothing about this age.')
+    await coach.fill('#normAge', 'old')
+    await coach.sees('Please give the age in whole years.')
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+
+  it('lists every caution', async () => {
+    await coach.click('nav a', 'Cautions')
+    await coach.sees('Consent to touch and to keep data is not on record.')
+    expect(await count('tbody tr')).toBe(CAUTION_RULES.length)
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+
+  it('fits a phone', async () => {
+    const phone = await Visitor.arrive(browser, server.address, PHONE)
+    await phone.signIn(COACH)
+    for (const part of ['sites', 'equations', 'charts', 'norms', 'cautions']) {
+      await phone.open(`/reference/${part}`)
+      expect(await phone.overflow(), part).toBeLessThanOrEqual(0)
+    }
+    await phone.close()
+  })
+})

@@ -15,13 +15,41 @@ export interface MonteCarlo {
   answered: number
 }
 
-/** Quantile of sorted values with linear interpolation between order statistics (R's type 7). */
-export function quantileSorted(sorted: ArrayLike<number>, share: number): number {
-  const position = share * (sorted.length - 1)
+/** Puts the k-th smallest value at place k, none larger before it (Hoare's selection): what a quantile needs of a sort. */
+function select(values: Float64Array, k: number): number {
+  let [low, high] = [0, values.length - 1]
+  while (low < high) {
+    const pivot = values[(low + high) >> 1] ?? NaN
+    let [i, j] = [low, high]
+    while (i <= j) {
+      while ((values[i] ?? Infinity) < pivot) i += 1
+      while ((values[j] ?? -Infinity) > pivot) j -= 1
+      if (i > j) break
+      const kept = values[i] ?? NaN
+      values[i] = values[j] ?? NaN
+      values[j] = kept
+      i += 1
+      j -= 1
+    }
+    if (k <= j) high = j
+    else if (k >= i) low = i
+    else break
+  }
+  return values[k] ?? NaN
+}
+
+/**
+ * Quantile with linear interpolation between order statistics (R's type 7). Changes the order of `values`.
+ * @param share 0 to 1
+ */
+export function quantileOf(values: Float64Array, share: number): number {
+  const position = share * (values.length - 1)
   const below = Math.floor(position)
-  const low = sorted[below] ?? NaN
-  const high = sorted[Math.min(below + 1, sorted.length - 1)] ?? NaN
-  return low + (high - low) * (position - below)
+  const low = select(values, below)
+  if (below + 1 >= values.length) return low
+  let next = Infinity
+  for (let i = below + 1; i < values.length; i += 1) next = Math.min(next, values[i] ?? Infinity)
+  return low + (next - low) * (position - below)
 }
 
 /** Normals two at a time from points in the unit disc (Marsaglia's polar method: no sine, no cosine). */
@@ -111,11 +139,10 @@ function isFarFromEdges(equation: Equation, measures: Measures, noisy: InputId[]
 function summary(percents: Float64Array, mean: number, answered: number): MonteCarlo {
   let squares = 0
   for (const percent of percents) squares += (percent - mean) ** 2
-  percents.sort()
   return {
     mean,
     standardDeviation: Math.sqrt(squares / (answered - 1)),
-    interval: { low: quantileSorted(percents, 0.025), high: quantileSorted(percents, 0.975) },
+    interval: { low: quantileOf(percents, 0.025), high: quantileOf(percents, 0.975) },
     answered,
   }
 }

@@ -164,6 +164,32 @@ describe('a check-in composed', () => {
     expect(result.estimate?.status).toBe('ok')
   })
 
+  it('gives the same result whatever units the readings were written in', () => {
+    const kg = composeCheckin(facts([weight(71.5), ...rounds(seven, values, values)]))
+    fc.assert(
+      fc.property(
+        fc.constantFrom('waist' as const, 'neck' as const, 'hip' as const),
+        fc.integer({ min: 60, max: 120 }),
+        (site, cm) => {
+          const protocol = { ...seven, sites: [...seven.sites, site] }
+          const inBoth = (['cm', 'in'] as const).map((unit) => {
+            const girths = [1, 2].map((second) => ({
+              ...fold(site, unit === 'cm' ? cm / 2 + 20 : (cm / 2 + 20) / 2.54, 300 + second),
+              unit,
+            }))
+            const pounds = { ...weight(71.5 / 0.45359237), unit: 'lb' as const }
+            const scale = unit === 'cm' ? weight(71.5) : pounds
+            return composeCheckin({ ...facts([scale, ...rounds(seven, values, values), ...girths]), protocol })
+          })
+          const [metric, imperial] = inBoth
+          expect(metric?.values[site]).toBeCloseTo(imperial?.values[site] ?? NaN, 10)
+          expect(imperial?.masses?.fatKg).toBeCloseTo(kg.masses?.fatKg ?? NaN, 10)
+        },
+      ),
+      { numRuns: 30 },
+    )
+  })
+
   it('takes the weight written last, struck ones aside', () => {
     const first = weight(71.5)
     const second = { ...weight(72), takenAt: '2026-10-23T17:01:00.000Z' }

@@ -2,7 +2,6 @@ declare module 'jstat' {
   export const jStat: {
     studentt: { cdf(x: number, dof: number): number; inv(p: number, dof: number): number }
     normal: { inv(p: number, mean: number, sd: number): number }
-    percentile(values: number[], share: number): number
     gammaln(x: number): number
   }
 }

@@ -1,13 +1,11 @@
 import { useRafFn } from '@vueuse/core'
-import { ref } from 'vue'
-
-/** Seconds from full pressure to the reading (laboratory and kinanthropometry schools: about two). */
-export const COUNT_SECONDS = 2
+import { ref, type Ref } from 'vue'
 
 const TONE_HZ = 880
 const TONE_SECONDS = 0.18
 
-function sound(context: AudioContext): void {
+/** One short tone. */
+export function sound(context: AudioContext): void {
   const tone = context.createOscillator()
   const level = context.createGain()
   tone.frequency.value = TONE_HZ
@@ -18,8 +16,11 @@ function sound(context: AudioContext): void {
   tone.stop(context.currentTime + TONE_SECONDS)
 }
 
-/** The two-second count: a share from 0 to 1 that fills, then one tone: read now. */
-export function useCount() {
+/**
+ * The count from full pressure of the jaws to the reading: a share from 0 to 1 that fills, then one tone: read now.
+ * @param seconds as the school reads (core/sites SCHOOLS)
+ */
+export function useCount(seconds: Ref<number>) {
   const share = ref(0)
   const done = ref(false)
   let startedAt = 0
@@ -27,7 +28,7 @@ export function useCount() {
 
   const frame = useRafFn(
     ({ timestamp }) => {
-      share.value = Math.min(1, (timestamp - startedAt) / (COUNT_SECONDS * 1000))
+      share.value = Math.min(1, (timestamp - startedAt) / (seconds.value * 1000))
       if (share.value < 1) return
       frame.pause()
       done.value = true

@@ -1,71 +1,133 @@
 import { computed, ref, watch, type Ref } from 'vue'
-import { parseFold, type Source } from '#core/readings'
-import { parseWeight, type MassUnit } from '#core/units'
-import type { Cell } from '~/composables/useMeasuring'
+import { checkSlip, parseFold, type KnownValues, type Slip, type SlipMeasure, type Source } from '#core/readings'
+import { isFold, type SiteId } from '#core/sites'
+import {
+  lengthToCm,
+  massToKg,
+  parseHeight,
+  parseLength,
+  parseWeight,
+  type LengthUnit,
+  type MassUnit,
+} from '#core/units'
+import type { Cell, Entered } from '~/composables/useMeasuring'
 
-const LONGEST = 6
+/** Signs a reading may be typed with: figures, and for lengths the fractions and feet people write. */
+const SIGNS: Record<'fold' | 'weight' | 'length', RegExp> = {
+  fold: /^[0-9.]$/,
+  weight: /^[0-9.]$/,
+  length: /^[0-9. /'"½¼¾]$/,
+}
+const LONGEST = { fold: 6, weight: 6, length: 12 } as const
 
-interface Commit {
-  fold: (mm: number, source: Source) => void
-  weight: (value: number, unit: MassUnit, source: Source) => void
+/** What an entry is checked against and where it goes. */
+export interface EntryContext {
+  cell: Ref<Cell>
+  massUnit: Ref<MassUnit>
+  lengthUnit: Ref<LengthUnit>
+  last: Ref<KnownValues>
+  here: Ref<KnownValues>
+  commit: (entered: Entered, source: Source, site?: SiteId) => void
+  /** Strikes the newest reading of a site, for a swap. */
+  strike: (site: SiteId) => void
 }
 
-/** The figure being typed, on the pad or the keyboard, and what becomes of it on commit. */
-export function useEntry(cell: Ref<Cell>, massUnit: Ref<MassUnit>, commit: Commit) {
+type Read = { entered: Entered; measured: number } | { problem: string }
+
+/** The figure being typed, on the pad or the keyboard, what is odd about it, and what becomes of it on commit. */
+export function useEntry({ cell, massUnit, lengthUnit, last, here, commit, strike }: EntryContext) {
   const text = ref('')
   const problem = ref<string | null>(null)
+  /** A warning that has been shown for this very text: the next commit keeps it. */
+  const slip = ref<Slip | null>(null)
   const isEmpty = computed(() => text.value === '')
+  const kind = computed<'fold' | 'weight' | 'length'>(() =>
+    cell.value.kind === 'site' && isFold(cell.value.site) ? 'fold' : cell.value.kind === 'weight' ? 'weight' : 'length',
+  )
+  const measure = computed<SlipMeasure | null>(() =>
+    cell.value.kind === 'site' ? cell.value.site : cell.value.kind === 'none' ? null : cell.value.kind,
+  )
 
   // A cell starts clean: what was typed for one site must never end up in another.
-  const cellKey = computed(() => (cell.value.kind === 'fold' ? cell.value.site : cell.value.kind))
-  watch(cellKey, () => clear())
+  watch(measure, () => clear())
 
   function clear(): void {
     text.value = ''
     problem.value = null
+    slip.value = null
   }
 
   function type(sign: string): void {
     const next = sign === ',' ? '.' : sign
+    if (!SIGNS[kind.value].test(next)) return
     if (next === '.' && text.value.includes('.')) return
-    if (text.value.length >= LONGEST) return
+    if (text.value.length >= LONGEST[kind.value]) return
     problem.value = null
+    slip.value = null
     text.value += next
   }
 
   function erase(): void {
     problem.value = null
+    slip.value = null
     text.value = text.value.slice(0, -1)
   }
 
-  function commitFold(source: Source): void {
-    const entry = parseFold(text.value)
-    if (!entry.ok) {
-      problem.value = entry.sentence
-      return
+  function parse(): Read {
+    if (kind.value === 'fold') {
+      const fold = parseFold(text.value)
+      return fold.ok ? { entered: { value: fold.mm, unit: 'mm' }, measured: fold.mm } : { problem: fold.sentence }
     }
-    clear()
-    commit.fold(entry.mm, source)
+    if (kind.value === 'weight') {
+      const parsed = parseWeight(text.value, massUnit.value)
+      if (parsed.kind !== 'value') return { problem: parsed.sentence }
+      return { entered: parsed, measured: massToKg(parsed.value, parsed.unit) }
+    }
+    const length = cell.value.kind === 'height' ? parseHeight : parseLength
+    const parsed = length(text.value, lengthUnit.value)
+    if (parsed.kind !== 'value') return { problem: parsed.sentence }
+    return { entered: parsed, measured: lengthToCm(parsed.value, parsed.unit) }
   }
 
-  function commitWeight(source: Source): void {
-    const parsed = parseWeight(text.value, massUnit.value)
-    if (parsed.kind !== 'value') {
-      problem.value = parsed.sentence
-      return
-    }
-    clear()
-    commit.weight(parsed.value, parsed.unit, source)
-  }
-
+  /** Keeps what is typed. A slip is said first; the same press again keeps the value all the same. */
   function keep(source: Source): void {
+    if (measure.value === null) return
     if (isEmpty.value) {
       problem.value = 'Type the reading first.'
       return
     }
-    if (cell.value.kind === 'weight') commitWeight(source)
-    else if (cell.value.kind === 'fold') commitFold(source)
+    const read = parse()
+    const value = 'measured' in read ? read.measured : Number(text.value)
+    const found = checkSlip({ measure: measure.value, value, last: last.value, here: here.value })
+    if ('problem' in read) {
+      problem.value = found?.blocks && found.correction ? found.sentence : read.problem
+      slip.value = found?.blocks && found.correction ? found : null
+      return
+    }
+    if (found && (found.blocks || slip.value?.sentence !== found.sentence)) {
+      problem.value = found.sentence
+      slip.value = found
+      return
+    }
+    clear()
+    commit(read.entered, source)
   }
 
-  return { text, problem, isEmpty, type, erase, keep, clear }
+  /** Takes the correction the warning proposes. */
+  function correct(source: Source): void {
+    const correction = slip.value?.correction
+    if (!correction) return
+    const { measure: at, value, swapWith } = correction
+    const read = parse()
+    clear()
+    if (swapWith && swapWith !== 'weight' && swapWith !== 'height' && 'entered' in read) {
+      strike(swapWith)
+      commit(read.entered, source, swapWith)
+    }
+    if (at === 'weight') commit({ value, unit: 'kg' }, source)
+    else if (at === 'height') commit({ value, unit: 'cm' }, source)
+    else commit({ value, unit: isFold(at) ? 'mm' : 'cm' }, source, at)
+  }
+
+  return { text, problem, slip, kind, isEmpty, type, erase, keep, correct, clear }
 }

@@ -1,43 +1,42 @@
 import { v7 as uuid } from 'uuid'
 import { computed, ref, shallowRef } from 'vue'
 import { composeWith, type Composition } from '#core/composition/checkin'
+import type { CheckinFacts } from '#core/composition/facts'
 import type { Equation } from '#core/equations/equation'
 import { loadEquations } from '#core/equations/loaders'
-import { joinLog, nextStep, type Reading, type Source, type Strike } from '#core/readings'
+import { joinLog, nextStep, policyOf, reconcile, valueOf, type Reading, type Source } from '#core/readings'
 import { findProtocol, PROTOCOLS, type Protocol, type SiteId } from '#core/sites'
-import type { MassUnit } from '#core/units'
 import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
 import type { Client } from '#shared/schemas/client'
+import { heardFacts, joinFacts, NO_FACTS, waitingFacts, type SessionFacts } from '~/composables/session-facts'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 import type { Waiting } from '~/stores/outbox-db'
 
-/** What is to be entered now: the weight first, then fold after fold. */
-export type Cell = { kind: 'weight' } | { kind: 'fold'; site: SiteId; round: number } | { kind: 'none' }
+/** What is to be entered now: the weight first, the height where it is measured, then site after site. */
+export type Cell =
+  | { kind: 'weight' }
+  | { kind: 'height'; round: number }
+  | { kind: 'site'; site: SiteId; round: number }
+  | { kind: 'none' }
+
+/** A value as entered, with its unit. */
+export interface Entered {
+  value: number
+  unit: Reading['unit']
+}
 
 function protocolOf(record: Pick<CheckinRecord, 'protocolId'>): Protocol {
   return findProtocol(record.protocolId) ?? PROTOCOLS['laboratory-7']
 }
 
-function composed(
-  equations: readonly Equation[],
-  record: CheckinRecord,
-  client: Client,
-  readings: Reading[],
-  strikes: Strike[],
-): Composition {
-  return composeWith(equations, {
-    person: client,
-    protocol: protocolOf(record),
-    startedAt: record.startedAt,
-    readings,
-    strikes,
-  })
+function factsOf(record: CheckinRecord, client: Client, session: SessionFacts): CheckinFacts {
+  return { person: client, protocol: protocolOf(record), startedAt: record.startedAt, ...session }
 }
 
 /**
- * A running session: the server's facts joined with what this device has not sent yet, and the two things a coach does
- * to it, reading and striking. Everything shown is derived from the facts by core.
+ * A running session: the server's facts joined with what this device has not sent yet and what other screens send, and
+ * the things a coach does to it. Everything shown is derived from the facts by core.
  */
 export function useMeasuring(checkinId: string) {
   const me = useMe()
@@ -45,53 +44,47 @@ export function useMeasuring(checkinId: string) {
   const facts = shallowRef<MeasuringFacts | null>(null)
   /** Only those this protocol feeds: the others need not load on the gym floor. */
   const equations = shallowRef<Equation[]>([])
-  /** Facts of this visit to the page: they stay once the outbox has passed them on. */
-  const taken = shallowRef<{ readings: Reading[]; strikes: Strike[] }>({ readings: [], strikes: [] })
+  /** Facts taken or heard during this visit to the page: they stay once the outbox has passed them on. */
+  const taken = shallowRef<SessionFacts>(NO_FACTS)
   const weightSkipped = ref(false)
-  const chosen = ref<SiteId | 'weight' | null>(null)
+  const chosen = ref<SiteId | 'weight' | 'height' | null>(null)
   /** A reading picked to be struck; null: striking takes the newest. */
   const picked = ref<string | null>(null)
 
   const record = computed(() => facts.value?.checkin ?? null)
   const held = computed(() => outbox.waiting.filter((fact) => fact.checkinId === checkinId && !fact.refused))
-  const readings = computed(() => [
-    ...(record.value?.readings ?? []),
-    ...held.value.flatMap(({ reading }) => reading ?? []),
-    ...taken.value.readings,
-  ])
-  const strikes = computed(() => [
-    ...(record.value?.strikes ?? []),
-    ...held.value.flatMap(({ strike }) => strike ?? []),
-    ...taken.value.strikes,
-  ])
+  const session = computed(() => joinFacts(record.value ?? {}, waitingFacts(held.value), taken.value))
+  const log = computed(() => joinLog(session.value.readings, session.value.strikes))
+  const live = computed(() => log.value.filter(({ struck }) => !struck))
   const result = computed(() =>
     facts.value && record.value
-      ? composed(equations.value, record.value, facts.value.client, readings.value, strikes.value)
+      ? composeWith(equations.value, factsOf(record.value, facts.value.client, session.value))
       : null,
   )
-  const last = computed(() =>
-    facts.value?.last
-      ? composed(
-          equations.value,
-          facts.value.last,
-          facts.value.client,
-          facts.value.last.readings,
-          facts.value.last.strikes,
-        )
-      : null,
-  )
+  const last = computed<Composition | null>(() => {
+    const before = facts.value?.last
+    return before && facts.value ? composeWith(equations.value, factsOf(before, facts.value.client, before)) : null
+  })
   const protocol = computed(() => protocolOf(record.value ?? { protocolId: '' }))
+  const heights = computed(() => live.value.filter(({ site }) => site === 'height').map(valueOf))
+  const heightDue = computed(() => {
+    const { status } = reconcile(heights.value, policyOf('height'))
+    return record.value?.withHeight === true && status !== 'agreed' && status !== 'unsteady'
+  })
 
   const cell = computed<Cell>(() => {
     if (!result.value) return { kind: 'none' }
+    const height: Cell = { kind: 'height', round: heights.value.length + 1 }
     if (chosen.value === 'weight') return { kind: 'weight' }
+    if (chosen.value === 'height') return height
     if (chosen.value) {
       const row = result.value.session.sites.find(({ site }) => site === chosen.value)
-      return { kind: 'fold', site: chosen.value, round: (row?.live.length ?? 0) + 1 }
+      return { kind: 'site', site: chosen.value, round: (row?.live.length ?? 0) + 1 }
     }
     if (result.value.weightKg === null && !weightSkipped.value) return { kind: 'weight' }
+    if (heightDue.value) return height
     const step = nextStep(result.value.session)
-    return step.kind === 'measure' ? { kind: 'fold', site: step.site, round: step.round } : { kind: 'none' }
+    return step.kind === 'measure' ? { kind: 'site', site: step.site, round: step.round } : { kind: 'none' }
   })
 
   async function load(): Promise<void> {
@@ -101,44 +94,63 @@ export function useMeasuring(checkinId: string) {
     void outbox.sendAll()
   }
 
-  function keep(fact: Pick<Waiting, 'id' | 'reading' | 'strike'>): void {
-    const { reading, strike } = fact
-    taken.value = {
-      readings: reading ? [...taken.value.readings, reading] : taken.value.readings,
-      strikes: strike ? [...taken.value.strikes, strike] : taken.value.strikes,
-    }
+  /** Fetches what the server holds again; a failure leaves what is shown. */
+  async function refresh(): Promise<void> {
+    const fetched = await $fetch<MeasuringFacts>(`/api/checkins/${checkinId}`).catch(() => null)
+    if (fetched) facts.value = fetched
+  }
+
+  useLive(checkinId, {
+    events: (events) => (taken.value = joinFacts(taken.value, heardFacts(events))),
+    changed: () => void refresh(),
+  })
+
+  function keep(fact: Pick<Waiting, 'id' | 'reading' | 'strike' | 'skip' | 'remark'>): void {
+    taken.value = joinFacts(taken.value, waitingFacts([fact]))
+    chosen.value = null
+    picked.value = null
     void outbox.put({ ...fact, checkinId, staffId: me.me?.staff.id ?? '', savedAt: Date.now() })
   }
 
-  function read(value: Pick<Reading, 'site' | 'round' | 'value' | 'unit'>, source: Source): void {
-    const reading: Reading = { id: uuid(), ...value, takenAt: new Date().toISOString(), source }
-    chosen.value = null
-    picked.value = null
+  /** Commits a reading of the current cell, or of the site named. */
+  function read(
+    { value, unit }: Entered,
+    source: Source,
+    more: { site?: SiteId; method?: string } = {},
+  ): Reading | null {
+    const here = cell.value
+    if (here.kind === 'none' && !more.site) return null
+    const site = more.site ?? (here.kind === 'site' ? here.site : here.kind === 'height' ? 'height' : 'weight')
+    const round = 1 + live.value.filter((reading) => reading.site === site).length
+    const method = more.method ? { method: more.method } : {}
+    const reading: Reading = { id: uuid(), site, round, value, unit, takenAt: now(), source, ...method }
     keep({ id: reading.id, reading })
+    return reading
   }
 
-  /** Commits a fold to the current cell, mm. */
-  function readFold(mm: number, source: Source): void {
-    if (cell.value.kind !== 'fold') return
-    read({ site: cell.value.site, round: cell.value.round, value: mm, unit: 'mm' }, source)
+  /** Now, but never before the newest reading: a clock that jumped back must not change the order. */
+  function now(): string {
+    const newest = live.value.at(-1)?.takenAt ?? ''
+    const clock = new Date().toISOString()
+    return clock > newest || newest > new Date(Date.now() + 86_400_000).toISOString()
+      ? clock
+      : new Date(Date.parse(newest) + 1).toISOString()
   }
 
-  function readWeight(value: number, unit: MassUnit, source: Source): void {
-    read({ site: 'weight', round: 1, value, unit }, source)
-  }
-
-  function strike(readingId: string): void {
-    chosen.value = null
-    picked.value = null
-    keep({ id: `strike-${readingId}`, strike: { readingId, struckAt: new Date().toISOString() } })
-  }
-
-  const live = computed(() => joinLog(readings.value, strikes.value).filter(({ struck }) => !struck))
   /** What striking would cross out now: the picked reading, or the newest. */
   const strikable = computed(() => live.value.find(({ id }) => id === picked.value) ?? live.value.at(-1) ?? null)
 
   function strikeNext(): void {
-    if (strikable.value) strike(strikable.value.id)
+    const reading = strikable.value
+    if (reading)
+      keep({ id: `strike-${reading.id}`, strike: { readingId: reading.id, struckAt: new Date().toISOString() } })
+  }
+
+  /** Strikes the newest reading of a site. */
+  function strikeAt(site: SiteId): void {
+    const reading = live.value.findLast((one) => one.site === site)
+    if (reading)
+      keep({ id: `strike-${reading.id}`, strike: { readingId: reading.id, struckAt: new Date().toISOString() } })
   }
 
   /** Picks a reading of the sheet, to be struck with the next press; picking it again lets it go. */
@@ -146,32 +158,43 @@ export function useMeasuring(checkinId: string) {
     picked.value = picked.value === readingId ? null : readingId
   }
 
-  /** Walks through the readings of the current site: left from the open cell to older ones, right back to it. */
+  /** Walks through the readings of the current cell: left from the open one to older ones, right back to it. */
   function pickBeside(by: 1 | -1): void {
-    const site = cell.value.kind === 'fold' ? cell.value.site : cell.value.kind === 'weight' ? 'weight' : null
+    const site = cell.value.kind === 'site' ? cell.value.site : cell.value.kind
     const own = live.value.filter((reading) => reading.site === site)
     const at = own.findIndex(({ id }) => id === picked.value)
     picked.value = own[(at === -1 ? own.length : at) + by]?.id ?? null
   }
 
-  /** Moves the current cell: to a row of the sheet, or on to the next one after it. */
-  function choose(site: SiteId | 'weight' | null): void {
+  /** Moves the current cell to a row of the sheet; null: the next one in turn. */
+  function choose(site: SiteId | 'weight' | 'height' | null): void {
     chosen.value = site
     picked.value = null
   }
 
   function move(by: 1 | -1): void {
-    const rows = ['weight' as const, ...protocol.value.sites]
-    const here = cell.value.kind === 'fold' ? rows.indexOf(cell.value.site) : cell.value.kind === 'weight' ? 0 : -1
-    const next = rows[(here + by + rows.length) % rows.length]
+    const rows = ['weight' as const, ...(record.value?.withHeight ? ['height' as const] : []), ...protocol.value.sites]
+    const here = cell.value.kind === 'site' ? cell.value.site : cell.value.kind
+    const at = here === 'none' ? -1 : rows.indexOf(here)
+    const next = rows[(at + by + rows.length) % rows.length]
     if (next) choose(next)
   }
 
-  function skip(): void {
+  /** Leaves the weight out, or a site with its reason. */
+  function leaveOut(reason: string): void {
     if (cell.value.kind === 'weight') {
       weightSkipped.value = true
       chosen.value = null
-    } else move(1)
+    } else if (cell.value.kind === 'site') {
+      const skip = { id: uuid(), site: cell.value.site, reason, at: new Date().toISOString() }
+      keep({ id: skip.id, skip })
+    }
+  }
+
+  /** Writes a note at a reading. */
+  function remark(readingId: string, words: string): void {
+    const fact = { id: uuid(), readingId, words, at: new Date().toISOString() }
+    keep({ id: fact.id, remark: fact })
   }
 
   return {
@@ -181,18 +204,21 @@ export function useMeasuring(checkinId: string) {
     last,
     protocol,
     cell,
-    readings,
-    strikes,
+    heights,
+    session,
+    live,
     load,
-    readFold,
-    readWeight,
+    refresh,
+    read,
     picked,
     strikable,
     pick,
     pickBeside,
     strikeNext,
+    strikeAt,
     choose,
     move,
-    skip,
+    leaveOut,
+    remark,
   }
 }

@@ -15,6 +15,8 @@ export interface MeasuringKeys {
   beside: (by: 1 | -1) => void
   inTurn: () => void
   help: () => void
+  /** Takes the correction a warning proposes. */
+  correct: () => void
   /** True while a dialog has the keyboard. */
   busy: () => boolean
 }
@@ -44,6 +46,7 @@ export function useMeasuringKeys(keys: MeasuringKeys): void {
     ArrowLeft: () => keys.beside(-1),
     Escape: keys.inTurn,
     '?': keys.help,
+    c: keys.correct,
   }
 
   useEventListener('keydown', (event: KeyboardEvent) => {
@@ -51,7 +54,7 @@ export function useMeasuringKeys(keys: MeasuringKeys): void {
     if (event.key === 'Enter' && ownsEnter(event.target)) return
     // A held Enter or u must not commit or strike twice.
     if (event.repeat && event.key !== 'Backspace') return
-    if (/^[0-9.,]$/.test(event.key)) {
+    if (/^[0-9., /'"]$/.test(event.key) && !(event.key === ' ' && ownsEnter(event.target))) {
       event.preventDefault()
       keys.type(event.key)
       return

@@ -6,7 +6,6 @@ useHead({ title: 'Floor, Oak Pinch' })
 
 const floor = ref<Floor | null>(null)
 const problem = ref<string | null>(null)
-const starter = useStartCheckin()
 
 onMounted(async () => {
   try {
@@ -23,8 +22,8 @@ onMounted(async () => {
       <h1 class="text-3xl font-bold">Floor</h1>
       <p class="text-faded">{{ format(new Date(), 'EEEE d MMMM') }}</p>
     </div>
-    <p v-if="problem ?? starter.problem.value" role="alert" class="mt-4 font-semibold text-alert">
-      {{ problem ?? starter.problem.value }}
+    <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">
+      {{ problem }}
     </p>
 
     <div v-if="floor" class="mt-6 grid items-start gap-x-12 gap-y-8 lg:grid-cols-[1fr_1fr]">
@@ -60,9 +59,7 @@ onMounted(async () => {
                 line.lastAt ? `last ${sayAgo(line.lastAt)}` : 'not measured yet'
               }}</span>
             </NuxtLink>
-            <button class="press" :disabled="starter.starting.value" @click="starter.start(line.clientId)">
-              Measure
-            </button>
+            <NuxtLink :to="`/clients/${line.clientId}/measure`" class="press">Measure</NuxtLink>
           </li>
         </ul>
       </section>

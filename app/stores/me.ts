@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Units } from '#core/units'
-import type { Me, OwnUnitsInput, StudioInput } from '#shared/schemas/account'
+import type { Habits, Me, OwnUnitsInput, StudioInput } from '#shared/schemas/account'
 
 /** Who is signed in, and the units they read in. */
 export const useMe = defineStore('me', () => {
@@ -20,6 +20,10 @@ export const useMe = defineStore('me', () => {
     me.value = await $fetch<Me>('/api/me', { method: 'PATCH', body: own })
   }
 
+  async function setHabits(habits: Habits): Promise<void> {
+    me.value = await $fetch<Me>('/api/me/habits', { method: 'PUT', body: habits })
+  }
+
   async function changeStudio(studio: StudioInput): Promise<void> {
     me.value = await $fetch<Me>('/api/studio', { method: 'PATCH', body: studio })
   }
@@ -29,5 +33,5 @@ export const useMe = defineStore('me', () => {
     me.value = null
   }
 
-  return { me, units, load, setOwnUnits, changeStudio, signOut }
+  return { me, units, load, setOwnUnits, setHabits, changeStudio, signOut }
 })

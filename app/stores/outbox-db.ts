@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie'
-import type { Reading, Strike } from '#core/readings'
+import type { Reading, Remark, Strike } from '#core/readings'
+import type { SkipFact } from '#shared/schemas/checkin'
 
 /** A fact on this device that the server has not confirmed yet. */
 export interface Waiting {
@@ -11,6 +12,8 @@ export interface Waiting {
   savedAt: number
   reading?: Reading
   strike?: Strike
+  skip?: SkipFact
+  remark?: Remark
   /** The server's sentence when it would not take this fact. It stays here until somebody decides. */
   refused?: string
 }

@@ -50,6 +50,8 @@ export const useOutbox = defineStore('outbox', () => {
         body: {
           readings: facts.flatMap(({ reading }) => reading ?? []),
           strikes: facts.flatMap(({ strike }) => strike ?? []),
+          skips: facts.flatMap(({ skip }) => skip ?? []),
+          remarks: facts.flatMap(({ remark }) => remark ?? []),
         },
       })
       await forget(facts)

@@ -22,12 +22,22 @@ export interface Reading {
   /** ISO 8601 instant. */
   takenAt: string
   source: Source
+  /** How the fold was lifted, where a site has several ways (FoldSite.ways). */
+  method?: string | null
 }
 
 /** The fact that a reading does not count any more. */
 export interface Strike {
   readingId: string
   struckAt: string
+}
+
+/** A note at one reading: a fact of its own, like a strike. */
+export interface Remark {
+  id: string
+  readingId: string
+  words: string
+  at: string
 }
 
 /** A reading with whether it has been struck: what a log sheet shows. */

@@ -1,11 +1,11 @@
 import { nextStep, sessionState, type Reading } from '../readings'
-import type { Protocol } from '../sites'
+import { isFold, type Protocol } from '../sites'
 import type { Random } from './random'
 
 /** What a simulated assessor needs to know. */
 export interface SimulatedSession {
   protocol: Protocol
-  /** The folds as they are at this visit, mm. */
+  /** The folds, mm, and girths, cm, as they are at this visit. */
   trueFolds: Readonly<Record<string, number>>
   /** Technical error of one reading as a share of the fold: 0.04 is a trained assessor. */
   technicalError: number
@@ -15,6 +15,14 @@ export interface SimulatedSession {
 }
 
 const SECONDS_A_READING = 11
+
+/** A girth is steadier than a fold: its technical error is a fifth of the assessor's at folds (common practice). */
+const GIRTH_ERROR_SHARE = 0.2
+
+/** A tape is read to the millimetre. */
+function readTape(cm: number): number {
+  return Math.round(cm * 10) / 10
+}
 
 /** A caliper's dial is read to the half millimetre. */
 function readDial(mm: number): number {
@@ -31,13 +39,16 @@ export function simulateFolds(random: Random, wanted: SimulatedSession): Reading
   for (;;) {
     const step = nextStep(sessionState(protocol, readings, []))
     if (step.kind === 'finished' || readings.length >= stopAfter) return readings
-    const mm = trueFolds[step.site] ?? 10
+    const fold = isFold(step.site)
+    const truth = trueFolds[step.site] ?? (fold ? 10 : 40)
     readings.push({
       id: random.uuid(),
       site: step.site,
       round: step.round,
-      value: readDial(mm * (1 + technicalError * random.normal())),
-      unit: 'mm',
+      value: fold
+        ? readDial(truth * (1 + technicalError * random.normal()))
+        : readTape(truth * (1 + GIRTH_ERROR_SHARE * technicalError * random.normal())),
+      unit: fold ? 'mm' : 'cm',
       takenAt: new Date(startedAt.getTime() + (60 + readings.length * SECONDS_A_READING) * 1000).toISOString(),
       source: 'simulated',
     })

@@ -11,6 +11,8 @@ export interface Course {
   /** Sum of the seven laboratory folds at the first and at the newest check-in, mm. */
   sumMm: { first: number; last: number }
   weightKg: { first: number; last: number }
+  /** Girths at the first check-in, cm; they follow the weight. */
+  girthsCm?: Readonly<Record<string, number>>
   /** Height of a slow wave laid over the way from first to last, as a share: holidays and hard months. */
   wave: number
 }
@@ -20,6 +22,18 @@ export interface SimulatedVisit {
   startedAt: string
   finishedAt: string | null
   readings: Reading[]
+}
+
+/** Sites outside the seven, as shares of the seven-fold sum: invented. */
+const OTHER_SHARES = {
+  biceps: 0.07,
+  'midaxillary-horizontal': 0.1,
+  'iliac-crest': 0.16,
+  supraspinale: 0.11,
+  'abdominal-5cm': 0.18,
+  'front-thigh': 0.2,
+  'medial-calf': 0.12,
+  'lower-back': 0.15,
 }
 
 /** Share of the seven-fold sum at each site: invented, but in the order usual for each sex. */
@@ -32,6 +46,7 @@ const SHARES: Record<Sex, Record<string, number>> = {
     suprailiac: 0.13,
     abdominal: 0.17,
     thigh: 0.24,
+    ...OTHER_SHARES,
   },
   male: {
     triceps: 0.1,
@@ -41,6 +56,7 @@ const SHARES: Record<Sex, Record<string, number>> = {
     suprailiac: 0.15,
     abdominal: 0.21,
     thigh: 0.18,
+    ...OTHER_SHARES,
   },
 }
 
@@ -70,6 +86,9 @@ export function simulateVisits(random: Random, series: SimulatedSeries): Simulat
     const trueFolds = Object.fromEntries(
       protocol.sites.map((site) => {
         const day = 1 + 0.015 * random.normal()
+        const girth = course.girthsCm?.[site]
+        if (girth !== undefined)
+          return [site, girth * (along(course.weightKg, share, 0) / course.weightKg.first) ** 0.6]
         return [site, sum * (SHARES[course.sex][site] ?? 0.1) * (habit[site] ?? 1) * day]
       }),
     )

@@ -23,6 +23,8 @@ export interface FoldSite {
   /** Landmark steps, in order, in the product's own words. */
   steps: readonly string[]
   hint?: string
+  /** Several accepted ways to lift it: which one is recorded with the reading. */
+  ways?: readonly string[]
   figure: FigurePoint
 }
 

@@ -1,4 +1,6 @@
+import type { Flag } from '../../core/cautions'
 import type { Course } from '../../core/simulate'
+import type { ProtocolId } from '../../core/sites'
 
 /** An invented client of the rowing club's land gym. */
 export interface DemoClient {
@@ -11,6 +13,9 @@ export interface DemoClient {
   course: Course
   /** Days before today of each visit, newest last. */
   visitDays: number[]
+  protocolId?: ProtocolId
+  flags?: readonly Flag[]
+  landmarks?: Readonly<Record<string, string>>
   /** The newest visit stopped after this many folds. */
   unfinishedAfter?: number
 }
@@ -35,7 +40,8 @@ export const DEMO_CLIENTS: DemoClient[] = [
     name: 'Maren Osk',
     age: 34,
     heightCm: 174,
-    notes: 'Masters four, bow seat. Freckle one finger above the hip crest marks the suprailiac.',
+    notes: 'Masters four, bow seat. Trains before work.',
+    landmarks: { suprailiac: 'freckle one finger above the crest', thigh: 'two fingers below the small scar' },
     consent: true,
     archived: false,
     course: { sex: 'female', sumMm: { first: 121, last: 97 }, weightKg: { first: 74.6, last: 71.4 }, wave: 0.02 },
@@ -66,7 +72,8 @@ export const DEMO_CLIENTS: DemoClient[] = [
     name: 'Edrik Vane',
     age: 28,
     heightCm: 188,
-    notes: 'Stroke seat. Building for the autumn head race.',
+    notes: 'Stroke seat. Building for the autumn head race. Followed by the sum of eight.',
+    protocolId: 'kinanthropometry-8',
     consent: true,
     archived: false,
     course: { sex: 'male', sumMm: { first: 72, last: 70 }, weightKg: { first: 84.1, last: 87.6 }, wave: 0.02 },
@@ -86,10 +93,17 @@ export const DEMO_CLIENTS: DemoClient[] = [
     name: 'Oskar Brandeth',
     age: 39,
     heightCm: 176,
-    notes: 'Launch driver, new to the gym.',
+    notes: 'Launch driver, new to the gym. Prefers the tape.',
+    protocolId: 'navy-tape',
     consent: true,
     archived: false,
-    course: { sex: 'male', sumMm: { first: 171, last: 160 }, weightKg: { first: 92.4, last: 90.7 }, wave: 0.01 },
+    course: {
+      sex: 'male',
+      sumMm: { first: 171, last: 160 },
+      weightKg: { first: 112.4, last: 108.7 },
+      girthsCm: { neck: 42, waist: 108, abdomen: 114, hip: 112 },
+      wave: 0.01,
+    },
     visitDays: visits(3, 28, 34),
   },
   {
@@ -97,6 +111,7 @@ export const DEMO_CLIENTS: DemoClient[] = [
     age: 25,
     heightCm: 171,
     notes: 'Coxswain. Consent talk planned for the first visit.',
+    flags: ['neutral-wish'],
     consent: false,
     archived: false,
     course: { sex: 'female', sumMm: { first: 88, last: 88 }, weightKg: { first: 54, last: 54 }, wave: 0 },
@@ -113,3 +128,19 @@ export const DEMO_CLIENTS: DemoClient[] = [
     visitDays: visits(5, 60, 190),
   },
 ]
+
+/** Calipers of the land gym, with the days since their last check against the block. */
+export const DEMO_CALIPERS = [
+  { name: 'Steel caliper, bench', checkedDaysAgo: 40, deviationMm: 0.1 },
+  { name: 'Travel caliper, plastic', checkedDaysAgo: 430, deviationMm: 0.6 },
+] as const
+
+/** How the club measures: before training, in the evening. */
+export const DEMO_CONDITIONS = {
+  time: 'evening',
+  training: 'before training',
+  skin: 'dry',
+  clothing: 'singlet and shorts',
+  food: 'hours ago',
+  toilet: 'just before',
+}

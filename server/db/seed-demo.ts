@@ -3,8 +3,16 @@ import { seededRandom, simulateVisits, type Random } from '../../core/simulate'
 import { PROTOCOLS } from '../../core/sites'
 import { isEmpty } from '../repositories/staff'
 import type { Database, Queryable } from './database'
-import { DEMO_CLIENTS, DEMO_PASSWORD, DEMO_STAFF, DEMO_STUDIO, type DemoClient } from './demo-people'
-import { checkin, client, reading, staff, studio } from './schema'
+import {
+  DEMO_CALIPERS,
+  DEMO_CLIENTS,
+  DEMO_CONDITIONS,
+  DEMO_PASSWORD,
+  DEMO_STAFF,
+  DEMO_STUDIO,
+  type DemoClient,
+} from './demo-people'
+import { caliper, caliperCheck, cautionFlag, checkin, client, landmarkNote, reading, staff, studio } from './schema'
 
 const SEED = 20261123
 
@@ -25,9 +33,9 @@ async function seedClient(
   db: Queryable,
   random: Random,
   person: DemoClient,
-  context: { now: Date; studioId: string; coachId: string },
+  context: { now: Date; studioId: string; coachId: string; caliperId: string },
 ): Promise<void> {
-  const { now, studioId, coachId } = context
+  const { now, studioId, coachId, caliperId } = context
   const clientId = random.uuid()
   const starts = person.visitDays.map((days, i) => visitStart(now, days, i))
   const first = starts[0] ?? now
@@ -43,9 +51,13 @@ async function seedClient(
     archivedAt: person.archived ? subDays(now, 150).toISOString() : null,
     createdAt: first.toISOString(),
   })
+  const flags = (person.flags ?? []).map((flag) => ({ clientId, flag }))
+  if (flags.length > 0) await db.insert(cautionFlag).values(flags)
+  const landmarks = Object.entries(person.landmarks ?? {}).map(([site, note]) => ({ clientId, site, note }))
+  if (landmarks.length > 0) await db.insert(landmarkNote).values(landmarks)
   const series = simulateVisits(random, {
     course: person.course,
-    protocol: PROTOCOLS['laboratory-7'],
+    protocol: PROTOCOLS[person.protocolId ?? 'laboratory-7'],
     technicalError: TECHNICAL_ERROR,
     starts,
     ...(person.unfinishedAfter === undefined ? {} : { unfinishedAfter: person.unfinishedAfter }),
@@ -55,9 +67,12 @@ async function seedClient(
     await db.insert(checkin).values({
       id: checkinId,
       clientId,
-      protocolId: 'laboratory-7',
+      protocolId: person.protocolId ?? 'laboratory-7',
       side: 'right',
       startedBy: coachId,
+      assessorId: coachId,
+      caliperId,
+      conditions: DEMO_CONDITIONS,
       startedAt: visit.startedAt,
       finishedAt: visit.finishedAt,
     })
@@ -78,9 +93,21 @@ export async function seedDemo(db: Database, hash: Hash, now = new Date()): Prom
   await db.transaction(async (tx) => {
     await tx.insert(studio).values({ id: studioId, name: DEMO_STUDIO })
     await tx.insert(staff).values(people)
+    const calipers = DEMO_CALIPERS.map((one) => ({ ...one, id: random.uuid() }))
+    await tx.insert(caliper).values(calipers.map(({ id, name }) => ({ id, name, studioId })))
+    await tx.insert(caliperCheck).values(
+      calipers.map(({ id, checkedDaysAgo, deviationMm }) => ({
+        id: random.uuid(),
+        caliperId: id,
+        checkedOn: isoDay(subDays(now, checkedDaysAgo)),
+        deviationMm,
+        checkedBy: people[0]?.id ?? '',
+      })),
+    )
+    const caliperId = calipers[0]?.id ?? ''
     for (const [i, person] of DEMO_CLIENTS.entries()) {
       const coach = people[i % people.length]
-      if (coach) await seedClient(tx, random, person, { now, studioId, coachId: coach.id })
+      if (coach) await seedClient(tx, random, person, { now, studioId, coachId: coach.id, caliperId })
     }
   })
 }

@@ -1,8 +1,8 @@
 import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, or } from 'drizzle-orm'
 import type { Reading, Strike } from '../../core/readings'
-import type { CheckinRecord, EventsInput, Floor } from '../../shared/schemas/checkin'
-import type { Database, Queryable } from '../db/database'
-import { checkin, client, reading, staff, strike } from '../db/schema'
+import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checkin'
+import type { Queryable } from '../db/database'
+import { checkin, client, reading, remark, skip, staff, strike } from '../db/schema'
 import type { SignedIn } from './staff'
 
 const head = {
@@ -10,13 +10,18 @@ const head = {
   clientId: checkin.clientId,
   protocolId: checkin.protocolId,
   side: checkin.side,
+  assessorId: checkin.assessorId,
+  recorderId: checkin.recorderId,
+  caliperId: checkin.caliperId,
+  conditions: checkin.conditions,
+  withHeight: checkin.withHeight,
   startedAt: checkin.startedAt,
   finishedAt: checkin.finishedAt,
   startedBy: staff.name,
   note: checkin.note,
 }
 
-type Head = Omit<CheckinRecord, 'readings' | 'strikes'>
+type Head = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
 function ofClient(who: SignedIn, clientId: string) {
   return and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId))
@@ -34,6 +39,7 @@ async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> 
       unit: reading.unit,
       takenAt: reading.takenAt,
       source: reading.source,
+      method: reading.method,
       struckAt: strike.struckAt,
     })
     .from(reading)
@@ -51,16 +57,44 @@ async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> 
     if (own) own.push(fact)
     else byCheckin.set(fact.checkinId, [fact])
   }
+  const { skips, remarks } = await sideFacts(
+    db,
+    rows.map((row) => row.id),
+  )
   return rows.map((row) => {
     const own = byCheckin.get(row.id) ?? []
     return {
       ...row,
+      skips: skips.filter(({ checkinId }) => checkinId === row.id).map(({ checkinId: _, ...fact }) => fact as SkipFact),
+      remarks: remarks.filter(({ checkinId }) => checkinId === row.id).map(({ checkinId: _, ...fact }) => fact),
       readings: own.map(({ checkinId: _, struckAt: __, ...fact }) => fact as Reading),
       strikes: own.flatMap((fact): Strike[] =>
         fact.struckAt ? [{ readingId: fact.id, struckAt: fact.struckAt }] : [],
       ),
     }
   })
+}
+
+/** Skips and notes of these check-ins: few, so they are read beside the readings. */
+async function sideFacts(db: Queryable, checkinIds: string[]) {
+  const skips = await db
+    .select({ checkinId: skip.checkinId, id: skip.id, site: skip.site, reason: skip.reason, at: skip.at })
+    .from(skip)
+    .where(inArray(skip.checkinId, checkinIds))
+    .orderBy(asc(skip.at))
+  const remarks = await db
+    .select({
+      checkinId: reading.checkinId,
+      id: remark.id,
+      readingId: remark.readingId,
+      words: remark.words,
+      at: remark.at,
+    })
+    .from(remark)
+    .innerJoin(reading, eq(reading.id, remark.readingId))
+    .where(inArray(reading.checkinId, checkinIds))
+    .orderBy(asc(remark.at))
+  return { skips, remarks }
 }
 
 function select(db: Queryable) {
@@ -102,11 +136,23 @@ export async function findLastFinished(
 export async function startCheckin(
   db: Queryable,
   who: SignedIn,
-  start: { id: string; clientId: string; protocolId: string; side: 'right' | 'left'; startedAt: string },
+  start: Pick<
+    typeof checkin.$inferInsert,
+    | 'id'
+    | 'clientId'
+    | 'protocolId'
+    | 'side'
+    | 'startedAt'
+    | 'assessorId'
+    | 'recorderId'
+    | 'caliperId'
+    | 'conditions'
+    | 'withHeight'
+  >,
 ): Promise<string | null> {
   await db
     .insert(checkin)
-    .values({ ...start, startedBy: who.staffId })
+    .values({ ...start, assessorId: start.assessorId ?? who.staffId, startedBy: who.staffId })
     .onConflictDoNothing()
   const rows = await db
     .select({ id: checkin.id })
@@ -116,43 +162,20 @@ export async function startCheckin(
   return rows[0]?.id ?? null
 }
 
-/** Facts that cannot be stored, because their ids say they belong elsewhere. */
-export class EventsRefused extends Error {}
-
-/**
- * Stores readings and strikes as a set union: sending any of them again changes nothing. All or nothing.
- * @throws EventsRefused when an id belongs to another check-in, or a strike names a reading nobody sent
- */
-export async function storeEvents(db: Database, who: SignedIn, checkinId: string, events: EventsInput): Promise<void> {
-  const readingIds = [
-    ...new Set([...events.readings.map(({ id }) => id), ...events.strikes.map(({ readingId }) => readingId)]),
-  ]
-  if (readingIds.length === 0) return
-  await db.transaction(async (tx) => {
-    if (events.readings.length > 0) {
-      const rows = events.readings.map((fact) => ({ ...fact, checkinId, takenBy: who.staffId }))
-      await tx.insert(reading).values(rows).onConflictDoNothing({ target: reading.id })
-    }
-    const stored = await tx
-      .select({ id: reading.id, checkinId: reading.checkinId })
-      .from(reading)
-      .where(inArray(reading.id, readingIds))
-    if (stored.some((row) => row.checkinId !== checkinId)) {
-      throw new EventsRefused('A reading with this id belongs to another check-in.')
-    }
-    if (stored.length < readingIds.length) throw new EventsRefused('A strike names a reading that was never taken.')
-    if (events.strikes.length > 0) {
-      const rows = events.strikes.map((fact) => ({ ...fact, struckBy: who.staffId }))
-      await tx.insert(strike).values(rows).onConflictDoNothing({ target: strike.readingId })
-    }
-  })
+/** The check-in under way for this client, or null. */
+export async function findOpen(db: Queryable, clientId: string): Promise<string | null> {
+  const rows = await db
+    .select({ id: checkin.id })
+    .from(checkin)
+    .where(and(eq(checkin.clientId, clientId), isNull(checkin.finishedAt)))
+  return rows[0]?.id ?? null
 }
 
 /** Finishes or annotates a check-in. */
 export async function changeCheckin(
   db: Queryable,
   id: string,
-  change: { finishedAt: string | null; note: string },
+  change: Partial<Pick<typeof checkin.$inferInsert, 'finishedAt' | 'note' | 'recorderId'>>,
 ): Promise<void> {
   await db.update(checkin).set(change).where(eq(checkin.id, id))
 }

@@ -1,7 +1,8 @@
-import { and, asc, count, eq, isNotNull, isNull, max, sql } from 'drizzle-orm'
+import { and, asc, count, eq, isNotNull, isNull, max, notInArray, sql } from 'drizzle-orm'
+import type { Flag } from '../../core/cautions'
 import type { Client, ClientInput, ClientPage } from '../../shared/schemas/client'
 import type { Queryable } from '../db/database'
-import { checkin, client } from '../db/schema'
+import { cautionFlag, checkin, client } from '../db/schema'
 import type { SignedIn } from './staff'
 
 const PAGE = 100
@@ -15,11 +16,29 @@ const columns = {
   usualSide: client.usualSide,
   notes: client.notes,
   consentOn: client.consentOn,
+  guardianConsent: client.guardianConsent,
   archivedAt: client.archivedAt,
 }
 
-function toClient({ archivedAt, ...row }: Omit<Client, 'archived'> & { archivedAt: string | null }): Client {
-  return { ...row, archived: archivedAt !== null }
+type Row = Omit<Client, 'archived' | 'flags'> & { archivedAt: string | null }
+
+async function withFlags(db: Queryable, { archivedAt, ...row }: Row): Promise<Client> {
+  const flags = await db.select({ flag: cautionFlag.flag }).from(cautionFlag).where(eq(cautionFlag.clientId, row.id))
+  return { ...row, flags: flags.map(({ flag }) => flag), archived: archivedAt !== null }
+}
+
+/** Makes a client's caution flags exactly these; flags that stay keep the day they were set. */
+async function setFlags(db: Queryable, clientId: string, flags: readonly Flag[]): Promise<void> {
+  const old = and(
+    eq(cautionFlag.clientId, clientId),
+    flags.length > 0 ? notInArray(cautionFlag.flag, [...flags]) : undefined,
+  )
+  await db.delete(cautionFlag).where(old)
+  if (flags.length === 0) return
+  await db
+    .insert(cautionFlag)
+    .values(flags.map((flag) => ({ clientId, flag })))
+    .onConflictDoNothing()
 }
 
 function ownClient(who: SignedIn, id: string) {
@@ -29,19 +48,21 @@ function ownClient(who: SignedIn, id: string) {
 /** One client of this studio, or null. */
 export async function findClient(db: Queryable, who: SignedIn, id: string): Promise<Client | null> {
   const rows = await db.select(columns).from(client).where(ownClient(who, id))
-  return rows[0] ? toClient(rows[0]) : null
+  return rows[0] ? withFlags(db, rows[0]) : null
 }
 
 /** Adds a client under an id made by the device; sending it twice adds one. Null when the id is another studio's. */
 export async function addClient(
   db: Queryable,
   who: SignedIn,
-  { id, ...input }: ClientInput & { id: string },
+  { id, flags, ...input }: ClientInput & { id: string },
 ): Promise<Client | null> {
-  await db
+  const added = await db
     .insert(client)
     .values({ id, studioId: who.studioId, ...input })
     .onConflictDoNothing({ target: client.id })
+    .returning({ id: client.id })
+  if (added.length > 0) await setFlags(db, id, flags)
   return findClient(db, who, id)
 }
 
@@ -51,10 +72,15 @@ export async function changeClient(
   id: string,
   change: ClientInput | { archived: boolean },
 ): Promise<Client | null> {
-  const values =
-    'archived' in change ? { archivedAt: change.archived ? new Date().toISOString() : null } : { ...change }
-  const rows = await db.update(client).set(values).where(ownClient(who, id)).returning(columns)
-  return rows[0] ? toClient(rows[0]) : null
+  if ('archived' in change) {
+    const archivedAt = change.archived ? new Date().toISOString() : null
+    await db.update(client).set({ archivedAt }).where(ownClient(who, id))
+    return findClient(db, who, id)
+  }
+  const { flags, ...values } = change
+  const rows = await db.update(client).set(values).where(ownClient(who, id)).returning({ id: client.id })
+  if (rows.length > 0) await setFlags(db, id, flags)
+  return findClient(db, who, id)
 }
 
 /** A cursor is the last line's sort key: the lower-case name and the id. */

@@ -1,5 +1,5 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
-import type { Me, OwnUnitsInput, SetupInput, StaffMember, StudioInput } from '../../shared/schemas/account'
+import type { Habits, Me, OwnUnitsInput, SetupInput, StaffMember, StudioInput } from '../../shared/schemas/account'
 import type { Database, Queryable } from '../db/database'
 import { staff, studio } from '../db/schema'
 
@@ -67,6 +67,7 @@ export async function findMe(db: Queryable, who: SignedIn): Promise<Me | null> {
       staff: member,
       studio: { name: studio.name, massUnit: studio.massUnit, lengthUnit: studio.lengthUnit },
       own: { massUnit: staff.massUnit, lengthUnit: staff.lengthUnit },
+      habits: staff.habits,
     })
     .from(staff)
     .innerJoin(studio, eq(studio.id, staff.studioId))
@@ -76,6 +77,10 @@ export async function findMe(db: Queryable, who: SignedIn): Promise<Me | null> {
 
 export async function setOwnUnits(db: Queryable, who: SignedIn, units: OwnUnitsInput): Promise<void> {
   await db.update(staff).set(units).where(eq(staff.id, who.staffId))
+}
+
+export async function setHabits(db: Queryable, who: SignedIn, habits: Habits): Promise<void> {
+  await db.update(staff).set({ habits }).where(eq(staff.id, who.staffId))
 }
 
 export async function changeStudio(db: Queryable, who: SignedIn, input: StudioInput): Promise<void> {

@@ -45,6 +45,14 @@ export type OwnUnitsInput = z.output<typeof ownUnitsInput>
 export const studioInput = z.strictObject({ name: personName, massUnit, lengthUnit })
 export type StudioInput = z.output<typeof studioInput>
 
+/** How one coach works. */
+export const habitsInput = z.strictObject({
+  skipMarking: z.boolean().optional(),
+  readback: z.boolean().optional(),
+  sounds: z.boolean().optional(),
+})
+export type Habits = z.output<typeof habitsInput>
+
 /** A coach added by the lead. */
 export const staffInput = z.strictObject({
   name: personName,
@@ -67,4 +75,5 @@ export interface Me {
   staff: StaffMember
   studio: StudioInput
   own: OwnUnitsInput
+  habits: Habits
 }

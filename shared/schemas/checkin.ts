@@ -1,25 +1,55 @@
 import { z } from 'zod'
-import { SOURCES, type Reading, type Strike } from '../../core/readings'
+import { CONDITIONS } from '../../core/composition/conditions'
+import { SOURCES, type Reading, type Remark, type Strike } from '../../core/readings'
 import {
   FOLD_RANGE_MM,
   FOLDS,
   GIRTHS,
   PROTOCOLS,
+  SITES,
   type FoldSiteId,
   type GirthSiteId,
   type ProtocolId,
+  type SiteId,
 } from '../../core/sites'
 import { HEIGHT_RANGE_CM, lengthToCm, massToKg, WEIGHT_RANGE_KG } from '../../core/units'
+import type { StaffMember } from './account'
+import type { Caliper } from './caliper'
 import type { Client } from './client'
 
 const id = z.uuid('This needs an id made by the device.')
 const instant = z.iso.datetime({ error: 'This needs a date and time.' })
 
+/** Conditions of a visit: only the known ones, only their known answers. */
+const conditions = z
+  .record(z.string(), z.string())
+  .refine(
+    (given) =>
+      Object.entries(given).every(([key, value]) =>
+        CONDITIONS.some(({ id: one, options }) => one === key && options.includes(value)),
+      ),
+    'These conditions are not known.',
+  )
+
+/** What is settled before the first reading. */
+const preparation = {
+  assessorId: id.nullable().default(null),
+  recorderId: id.nullable().default(null),
+  caliperId: id.nullable().default(null),
+  conditions: conditions.default({}),
+  withHeight: z.boolean({ error: 'Say whether height is measured.' }).default(false),
+}
+
 export const startCheckinInput = z.strictObject({
   id,
   protocolId: z.enum(Object.keys(PROTOCOLS) as [ProtocolId, ...ProtocolId[]], { error: 'Choose a protocol.' }),
-  startedAt: instant,
+  startedAt: instant.refine(
+    (at) => Date.parse(at) < Date.now() + 10 * 60 * 1000,
+    'This time is still to come: check the clock of this device.',
+  ),
+  ...preparation,
 })
+export type StartCheckinInput = z.input<typeof startCheckinInput>
 
 const foldSentence = `A fold lies between ${FOLD_RANGE_MM.low} and ${FOLD_RANGE_MM.high} mm.`
 const common = {
@@ -27,6 +57,7 @@ const common = {
   round: z.int('A round is a whole number.').min(1, 'Rounds count from 1.').max(20, 'There are at most 20 rounds.'),
   takenAt: instant,
   source: z.enum(SOURCES, { error: 'Say how the reading came in.' }),
+  method: z.string().max(40).nullable().optional(),
 }
 
 const foldReading = z.strictObject({
@@ -89,11 +120,36 @@ export const readingInput = z.discriminatedUnion('site', [foldReading, girthRead
 })
 export const strikeInput = z.strictObject({ readingId: id, struckAt: instant })
 
+export const skipInput = z.strictObject({
+  id,
+  site: z.enum(Object.keys(SITES) as [SiteId, ...SiteId[]], { error: 'This site is not known.' }),
+  reason: z
+    .string({ error: 'Please give a reason.' })
+    .trim()
+    .min(1, 'Please give a reason.')
+    .max(300, 'At most 300 characters.'),
+  at: instant,
+})
+export const remarkInput = z.strictObject({
+  id,
+  readingId: id,
+  words: z
+    .string({ error: 'Please write the note.' })
+    .trim()
+    .min(1, 'Please write the note.')
+    .max(500, 'At most 500 characters.'),
+  at: instant,
+})
+
 /** Facts as a device sends them: any number at once, any of them again. */
 export const eventsInput = z.strictObject({
   readings: z.array(readingInput).max(500, 'At most 500 readings at once.'),
   strikes: z.array(strikeInput).max(500, 'At most 500 strikes at once.'),
+  skips: z.array(skipInput).max(100, 'At most 100 at once.').default([]),
+  remarks: z.array(remarkInput).max(500, 'At most 500 notes at once.').default([]),
 })
+/** A site left out, as stored. */
+export type SkipFact = z.output<typeof skipInput>
 export type EventsInput = z.output<typeof eventsInput>
 
 export const checkinChange = z.strictObject({
@@ -107,12 +163,19 @@ export interface CheckinRecord {
   clientId: string
   protocolId: string
   side: 'right' | 'left'
+  assessorId: string | null
+  recorderId: string | null
+  caliperId: string | null
+  conditions: Record<string, string>
+  withHeight: boolean
   startedAt: string
   finishedAt: string | null
   startedBy: string
   note: string
   readings: Reading[]
   strikes: Strike[]
+  skips: SkipFact[]
+  remarks: Remark[]
 }
 
 /** What the client page works from. */
@@ -127,6 +190,17 @@ export interface MeasuringFacts {
   checkin: CheckinRecord
   /** The check-in before this one, for "last time". */
   last: CheckinRecord | null
+  /** The client's own landmarks by site. */
+  landmarks: Record<string, string>
+}
+
+/** What the screen before measuring works from. */
+export interface PrepareFacts {
+  client: Client
+  last: CheckinRecord | null
+  openCheckinId: string | null
+  calipers: Caliper[]
+  staff: StaffMember[]
 }
 
 /** One line of the Floor. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { FLAGS, type Flag } from '../../core/cautions/flags'
 import { HEIGHT_RANGE_CM } from '../../core/units'
 import { personName } from './account'
 import { pastDay } from './dates'
@@ -15,6 +16,11 @@ export const clientInput = z.strictObject({
   usualSide: z.enum(['right', 'left'], { error: 'Choose right or left.' }),
   notes: z.string().max(4000, 'Notes have at most 4,000 characters.'),
   consentOn: pastDay('Please give the day of consent as a date.').nullable(),
+  guardianConsent: z.boolean({ error: 'Say whether a guardian has agreed.' }).default(false),
+  flags: z
+    .array(z.enum(Object.keys(FLAGS) as [Flag, ...Flag[]], { error: 'This is not known.' }))
+    .max(10)
+    .default([]),
 })
 export type ClientInput = z.output<typeof clientInput>
 

@@ -62,6 +62,8 @@ export function someClient(change: Partial<ClientInput> = {}): ClientInput & { i
     usualSide: 'right',
     notes: '',
     consentOn: '2026-01-10',
+    guardianConsent: false,
+    flags: [],
     ...change,
   }
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useForm } from '@tanstack/vue-form'
+import { FLAGS, type Flag } from '#core/cautions'
 import type { LengthUnit } from '#core/units'
 import { clientInput, type ClientInput } from '#shared/schemas/client'
 import { toClientInput, typedClientSchema, type TypedClient } from './typed-client'
@@ -33,6 +34,10 @@ const form = useForm({
 
 function told(errors: readonly unknown[], field: string): string | undefined {
   return firstError(errors) ?? problems.byField.value.get(field)
+}
+
+function toggled(flags: readonly Flag[], flag: Flag): Flag[] {
+  return flags.includes(flag) ? flags.filter((one) => one !== flag) : [...flags, flag]
 }
 
 function textOf(event: Event): string {
@@ -172,7 +177,34 @@ function textOf(event: Event): string {
               />
             </FormField>
           </form.Field>
+          <form.Field v-slot="{ field, state }" name="guardianConsent">
+            <label class="flex items-start gap-3">
+              <input
+                type="checkbox"
+                name="guardianConsent"
+                class="mt-0.5 size-5 accent-ink"
+                :checked="state.value"
+                @change="field.handleChange(($event.target as HTMLInputElement).checked)"
+              />
+              Under 18: a guardian agrees.
+            </label>
+          </form.Field>
         </fieldset>
+        <form.Field v-slot="{ field, state }" name="flags">
+          <fieldset class="grid gap-2 border-l-4 border-rule pl-4">
+            <legend class="font-semibold">To mind</legend>
+            <label v-for="(label, flag) in FLAGS" :key="flag" class="flex items-start gap-3">
+              <input
+                type="checkbox"
+                :name="`flag-${flag}`"
+                class="mt-0.5 size-5 accent-ink"
+                :checked="state.value.includes(flag)"
+                @change="field.handleChange(toggled(state.value, flag))"
+              />
+              {{ label }}
+            </label>
+          </fieldset>
+        </form.Field>
       </div>
     </div>
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Flag } from '#core/cautions'
 import { formatHeight, lengthToCm, parseHeight, type LengthUnit } from '#core/units'
 import { clientInput, type Client, type ClientInput } from '#shared/schemas/client'
 
@@ -12,11 +13,24 @@ export interface TypedClient {
   notes: string
   consented: boolean
   consentOn: string
+  guardianConsent: boolean
+  flags: Flag[]
 }
 
 export function emptyClient(): TypedClient {
   const consentOn = ''
-  return { name: '', sex: null, birthDate: '', height: '', usualSide: 'right', notes: '', consented: false, consentOn }
+  return {
+    name: '',
+    sex: null,
+    birthDate: '',
+    height: '',
+    usualSide: 'right',
+    notes: '',
+    consented: false,
+    consentOn,
+    guardianConsent: false,
+    flags: [],
+  }
 }
 
 /** A stored client as the form shows it, in the person's units. */
@@ -30,6 +44,8 @@ export function typedClient(client: Client, unit: LengthUnit): TypedClient {
     notes: client.notes,
     consented: client.consentOn !== null,
     consentOn: client.consentOn ?? '',
+    guardianConsent: client.guardianConsent,
+    flags: client.flags,
   }
 }
 
@@ -56,6 +72,8 @@ export function toClientInput(
     usualSide: typed.usualSide,
     notes: typed.notes,
     consentOn: typed.consented ? typed.consentOn : null,
+    guardianConsent: typed.guardianConsent,
+    flags: typed.flags,
   } satisfies Record<keyof ClientInput, unknown>
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-const props = defineProps<{ share: number; done: boolean }>()
+const props = defineProps<{ share: number; done: boolean; seconds: number }>()
 defineEmits<{ start: [] }>()
 
 const RADIUS = 22
@@ -19,7 +19,7 @@ const dash = computed(() => `${AROUND * props.share} ${AROUND}`)
       <circle cx="28" cy="28" :r="RADIUS" class="stroke-signal" :stroke-dasharray="dash" />
     </svg>
     <span class="col-start-1 row-start-1 text-sm font-semibold" :class="done ? 'text-signal' : 'text-faded'">
-      {{ done ? 'read' : '2 s' }}<span class="sr-only">, start the two-second count</span>
+      {{ done ? 'read' : `${seconds} s` }}<span class="sr-only">, start the count</span>
     </span>
   </button>
 </template>

@@ -1,65 +1,106 @@
 <script setup lang="ts">
+import type { Slip } from '#core/readings'
 import { SITES } from '#core/sites'
-import type { MassUnit } from '#core/units'
+import type { LengthUnit, MassUnit } from '#core/units'
 import type { Cell } from '~/composables/useMeasuring'
 
 const props = defineProps<{
   cell: Cell
   typed: string
   problem: string | null
+  slip: Slip | null
   massUnit: MassUnit
-  count: { share: number; done: boolean }
-  /** What stands in the note field of the client about landmarks. */
+  lengthUnit: LengthUnit
+  count: { share: number; done: boolean; seconds: number }
   side: 'right' | 'left'
+  /** The client's own landmark at this site. */
+  landmark: string | null
+  /** How the fold is lifted, where there are several ways. */
+  method: string | null
 }>()
-defineEmits<{ count: []; unit: [unit: MassUnit]; skip: [] }>()
+const emit = defineEmits<{
+  count: []
+  mass: [unit: MassUnit]
+  length: [unit: LengthUnit]
+  method: [method: string]
+  correct: []
+}>()
 
-const site = computed(() => (props.cell.kind === 'fold' ? SITES[props.cell.site] : null))
-const ORDINAL = ['', 'First', 'Second', 'Third', 'Fourth']
-const heading = computed(() => site.value?.name ?? 'Weight')
-const where = computed(
-  () => site.value?.where ?? 'As the client stands, in the least clothing. The same clothes next time.',
-)
-const round = computed(() =>
-  props.cell.kind === 'fold' ? `${ORDINAL[props.cell.round] ?? `${props.cell.round}th`} reading` : 'Before the folds',
-)
+const ORDINAL = ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth']
+const site = computed(() => (props.cell.kind === 'site' ? SITES[props.cell.site] : null))
+const fold = computed(() => (site.value?.kind === 'fold' ? site.value : null))
+const heading = computed(() => site.value?.name ?? (props.cell.kind === 'height' ? 'Height' : 'Weight'))
+const where = computed(() => {
+  if (site.value) return site.value.where
+  return props.cell.kind === 'height'
+    ? 'Barefoot, heels together, head level, at the end of a breath in. Three trials.'
+    : 'As the client stands, in the least clothing. The same clothes next time.'
+})
+const round = computed(() => {
+  const { cell } = props
+  if (cell.kind === 'weight' || cell.kind === 'none') return 'Before the sites'
+  return `${ORDINAL[cell.round] ?? `${cell.round}th`} ${cell.kind === 'height' ? 'trial' : 'reading'}`
+})
 </script>
 
 <template>
-  <section aria-live="polite" class="grid gap-2">
+  <section aria-live="polite" class="grid gap-1.5">
     <div class="flex items-baseline justify-between gap-2">
-      <h2 class="text-3xl leading-tight font-bold sm:text-[38px]">{{ heading }}</h2>
+      <h2 class="text-3xl leading-tight font-bold sm:text-[36px]">{{ heading }}</h2>
       <span class="text-sm whitespace-nowrap text-faded">{{ round }}</span>
     </div>
-    <p class="min-h-11 text-[15px] leading-snug">
-      {{ where }} <span v-if="cell.kind === 'fold' && side === 'left'" class="font-semibold">Left side.</span>
+    <p class="min-h-10 text-[15px] leading-snug">
+      {{ where }}
+      <span v-if="site && side === 'left'" class="font-semibold">Left side.</span>
+      <span v-if="landmark" class="text-faded" data-landmark> Landmark: {{ landmark }}</span>
     </p>
+    <div v-if="fold?.ways" class="flex flex-wrap gap-1" role="group" aria-label="How it is lifted" @pointerdown.prevent>
+      <button
+        v-for="way in fold.ways"
+        :key="way"
+        type="button"
+        class="press min-h-9 px-2 text-sm"
+        :class="way === method ? 'press-first' : 'press-quiet'"
+        :aria-pressed="way === method"
+        @click="emit('method', way)"
+      >
+        {{ way }}
+      </button>
+    </div>
     <div class="flex items-end justify-between border-b-3 border-ink pb-1">
       <output
-        class="figure text-6xl leading-none font-bold sm:text-7xl"
-        :class="{ 'text-rule': typed === '' }"
+        class="figure leading-none font-bold"
+        :class="[typed === '' ? 'text-rule' : '', typed.length > 6 ? 'text-4xl' : 'text-6xl sm:text-7xl']"
         data-entry
         aria-label="Entry"
         >{{ typed === '' ? '0' : typed }}</output
       >
-      <div v-if="cell.kind === 'fold'" class="flex items-center gap-3">
+      <div v-if="fold" class="flex items-center gap-3">
         <span class="text-faded">mm</span>
-        <CountRing :share="count.share" :done="count.done" @start="$emit('count')" />
+        <CountRing :share="count.share" :done="count.done" :seconds="count.seconds" @start="emit('count')" />
       </div>
-      <div v-else class="flex gap-2" @pointerdown.prevent>
-        <button
-          v-for="unit in ['kg', 'lb'] as const"
-          :key="unit"
-          type="button"
-          class="press min-h-11 px-3"
-          :class="unit === massUnit ? 'press-first' : 'press-quiet'"
-          :aria-pressed="unit === massUnit"
-          @click="$emit('unit', unit)"
-        >
-          {{ unit }}
-        </button>
-      </div>
+      <UnitSwitch
+        v-else-if="cell.kind === 'weight'"
+        :units="['kg', 'lb']"
+        :unit="massUnit"
+        @choose="emit('mass', $event)"
+      />
+      <UnitSwitch v-else :units="['cm', 'in']" :unit="lengthUnit" @choose="emit('length', $event)" />
     </div>
-    <p class="min-h-6 text-[15px] leading-snug font-semibold text-alert" role="status" data-problem>{{ problem }}</p>
+    <div class="flex min-h-10 items-center gap-2" role="status">
+      <p class="flex-1 text-[15px] leading-snug font-semibold text-alert" data-problem>
+        {{ problem }}
+        <span v-if="slip && !slip.blocks" class="font-normal text-faded">Keep again to keep it.</span>
+      </p>
+      <button
+        v-if="slip?.correction"
+        type="button"
+        class="press min-h-10 px-3"
+        @pointerdown.prevent
+        @click="emit('correct')"
+      >
+        {{ slip.correction.label }}<span class="figure text-sm text-faded max-sm:hidden">c</span>
+      </button>
+    </div>
   </section>
 </template>

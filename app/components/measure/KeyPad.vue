@@ -3,7 +3,10 @@ import { Delete } from '@lucide/vue'
 
 defineProps<{
   canStrike: boolean
-  /** Figure of a picked reading; without one the last is struck. */ picked: string | null
+  /** Figure of a picked reading; without one the last is struck. */
+  picked: string | null
+  /** Quarters of an inch beside the figures. */
+  fractions: boolean
 }>()
 const emit = defineEmits<{ type: [sign: string]; erase: []; keep: []; strike: []; note: [] }>()
 
@@ -12,37 +15,50 @@ const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
 
 <template>
   <!-- Pressing a pad key must not take the focus: a keyboard's Enter goes on meaning "keep". -->
-  <div class="pad grid grid-cols-4 grid-rows-4 gap-2" @pointerdown.prevent>
-    <button
-      v-for="key in KEYS"
-      :key="key"
-      type="button"
-      class="key figure text-3xl font-semibold"
-      :style="{ gridArea: `k${key === '.' ? 'p' : key}` }"
-      :aria-label="key === '.' ? 'point' : key"
-      @click="emit('type', key)"
-    >
-      {{ key }}
-    </button>
-    <button type="button" class="key" style="grid-area: erase" aria-label="Erase last digit" @click="emit('erase')">
-      <Delete class="size-7" aria-hidden="true" />
-    </button>
-    <button
-      type="button"
-      class="key font-semibold disabled:opacity-40"
-      style="grid-area: strike"
-      :disabled="!canStrike"
-      @click="emit('strike')"
-    >
-      <span
-        >Strike<br class="max-sm:hidden" />
-        <span :class="picked ? 'figure text-alert' : ''">{{ picked ?? 'last' }}</span></span
+  <div class="flex flex-col gap-2" @pointerdown.prevent>
+    <div v-if="fractions" class="grid grid-cols-3 gap-2">
+      <button
+        v-for="fraction in ['¼', '½', '¾']"
+        :key="fraction"
+        type="button"
+        class="key figure text-2xl"
+        @click="emit('type', fraction)"
       >
-    </button>
-    <button type="button" class="key font-semibold" style="grid-area: note" @click="emit('note')">Note</button>
-    <button type="button" class="key key-keep text-xl font-bold" style="grid-area: keep" @click="emit('keep')">
-      Keep
-    </button>
+        {{ fraction }}
+      </button>
+    </div>
+    <div class="pad grid min-h-0 flex-1 grid-cols-4 grid-rows-4 gap-2">
+      <button
+        v-for="key in KEYS"
+        :key="key"
+        type="button"
+        class="key figure text-3xl font-semibold"
+        :style="{ gridArea: `k${key === '.' ? 'p' : key}` }"
+        :aria-label="key === '.' ? 'point' : key"
+        @click="emit('type', key)"
+      >
+        {{ key }}
+      </button>
+      <button type="button" class="key" style="grid-area: erase" aria-label="Erase last digit" @click="emit('erase')">
+        <Delete class="size-7" aria-hidden="true" />
+      </button>
+      <button
+        type="button"
+        class="key font-semibold disabled:opacity-40"
+        style="grid-area: strike"
+        :disabled="!canStrike"
+        @click="emit('strike')"
+      >
+        <span
+          >Strike<br class="max-sm:hidden" />
+          <span :class="picked ? 'figure text-alert' : ''">{{ picked ?? 'last' }}</span></span
+        >
+      </button>
+      <button type="button" class="key font-semibold" style="grid-area: note" @click="emit('note')">Note</button>
+      <button type="button" class="key key-keep text-xl font-bold" style="grid-area: keep" @click="emit('keep')">
+        Keep
+      </button>
+    </div>
   </div>
 </template>
 

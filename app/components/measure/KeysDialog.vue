@@ -5,14 +5,15 @@ defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 
 const KEYS = [
-  ['0 to 9 and .', 'type the reading'],
+  ['0 to 9 and .', 'type the reading (tape: also 34 3/4)'],
   ['Enter', 'keep it and go on'],
   ['Backspace', 'erase the last digit'],
   ['u', 'strike the last reading, or the picked one'],
-  ['t', 'start the two-second count'],
-  ['k', 'skip to the next site for now'],
-  ['n', 'note at this check-in'],
-  ['b', 'hide or show last time'],
+  ['t', 'start the count to the reading'],
+  ['c', 'take the correction a warning proposes'],
+  ['k', 'skip this site, for now or with a reason'],
+  ['n', 'note at the last reading or this check-in'],
+  ['b', 'blind: hide last time and first readings'],
   ['up and down', 'choose another site'],
   ['left and right', 'pick a reading of this site'],
   ['Esc', 'back to the next site in turn'],

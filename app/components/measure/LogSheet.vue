@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { formatNumber } from '#core/units'
+import { formatGirth, formatNumber, type Units } from '#core/units'
 import type { Cell } from '~/composables/useMeasuring'
+import { valueOf } from '#core/readings'
 import type { SheetRow } from './sheet'
 
 const props = defineProps<{
@@ -11,6 +12,11 @@ const props = defineProps<{
   lastDate: string | null
   showLast: boolean
   base: number
+  units: Units
+  /** First readings stay hidden until the second is in. */
+  blind: boolean
+  /** Ids of readings with a note. */
+  noted: ReadonlySet<string>
   /** Id of the reading picked to be struck. */
   picked: string | null
 }>()
@@ -20,11 +26,29 @@ const columns = computed(() => Math.max(3, props.base + 1, ...props.rows.map(({ 
 const ORDINALS = ['1st', '2nd', '3rd', '4th', '5th', '6th']
 
 function isCurrent(row: SheetRow): boolean {
-  return props.cell.kind === 'fold' && props.cell.site === row.state.site
+  return props.cell.kind === 'site' && props.cell.site === row.state.site
 }
 
 function readingAt(row: SheetRow, column: number) {
   return row.state.live[column - 1]
+}
+
+function valueAt(row: SheetRow, column: number): number {
+  const reading = readingAt(row, column)
+  return reading ? valueOf(reading) : 0
+}
+
+function figureOf(row: SheetRow, value: number, decimals = 1): string {
+  return row.site.kind === 'fold' ? formatNumber(value, decimals) : formatGirth(value, props.units)
+}
+
+function isHidden(row: SheetRow): boolean {
+  return props.blind && row.state.live.length < row.state.policy.base
+}
+
+/** The first girth starts the tape's part of the sheet. */
+function startsTape(index: number): boolean {
+  return props.rows[index]?.site.kind === 'girth' && props.rows[index - 1]?.site.kind !== 'girth'
 }
 
 function isTyping(row: SheetRow, column: number): boolean {
@@ -33,9 +57,12 @@ function isTyping(row: SheetRow, column: number): boolean {
 </script>
 
 <template>
-  <table class="sheet w-full border-collapse">
+  <table class="sheet w-full border-collapse" :style="{ '--row': rows.length > 9 ? '38px' : '58px' }">
     <caption class="sr-only">
-      Log sheet, millimetres
+      Log sheet, folds in millimetres, girths in
+      {{
+        units.length
+      }}
     </caption>
     <thead>
       <tr class="text-sm text-faded">
@@ -54,62 +81,74 @@ function isTyping(row: SheetRow, column: number): boolean {
       </tr>
     </thead>
     <tbody>
-      <tr
-        v-for="row in rows"
-        :key="row.site.id"
-        :class="{ current: isCurrent(row) }"
-        :data-site="row.site.id"
-        :data-status="row.state.status"
-        :aria-current="isCurrent(row) ? 'step' : undefined"
-        @click="emit('choose', row.state.site)"
-      >
-        <th scope="row" class="text-left font-semibold">
-          <span class="flex items-center gap-2">
-            <svg viewBox="-8 -8 16 16" class="size-4 shrink-0" aria-hidden="true">
-              <SiteGlyph :state="row.mark" :size="row.mark === 'now' ? 3.8 : 5" />
-            </svg>
-            <button type="button" class="text-left" @pointerdown.prevent>{{ row.site.name }}</button>
-          </span>
-        </th>
-        <td v-if="showLast" class="figure text-faded">
-          {{ row.lastMm === null ? '' : formatNumber(row.lastMm, 1) }}
-        </td>
-        <td
-          v-for="column in columns"
-          :key="column"
-          class="figure reading"
-          :class="{ 'max-sm:hidden': column > base && !rows.some((other) => other.state.live.length >= base + 1) }"
+      <template v-for="(row, index) in rows" :key="row.site.id">
+        <tr v-if="startsTape(index)" class="tape">
+          <th scope="colgroup" :colspan="columns + 3" class="text-left text-sm font-medium text-faded">
+            Tape, {{ units.length }}
+          </th>
+        </tr>
+        <tr
+          :class="{ current: isCurrent(row) }"
+          :data-site="row.site.id"
+          :data-status="row.state.status"
+          :aria-current="isCurrent(row) ? 'step' : undefined"
+          @click="emit('choose', row.state.site)"
         >
-          <span v-if="isTyping(row, column)" class="typing">{{ typed || ' ' }}</span>
-          <button
-            v-else-if="readingAt(row, column)"
-            type="button"
-            class="kept"
-            :aria-pressed="readingAt(row, column)?.id === picked"
-            :aria-label="`${formatNumber(readingAt(row, column)?.value ?? 0, 1)} at ${row.site.name}, reading ${column}: pick to strike`"
-            @pointerdown.prevent
-            @click.stop="emit('pick', readingAt(row, column)?.id ?? '')"
+          <th scope="row" class="text-left font-semibold">
+            <span class="flex items-center gap-2">
+              <svg viewBox="-8 -8 16 16" class="size-4 shrink-0" aria-hidden="true">
+                <SiteGlyph :state="row.mark" :size="row.mark === 'now' ? 3.8 : 5" />
+              </svg>
+              <button type="button" class="text-left" @pointerdown.prevent>{{ row.site.name }}</button>
+            </span>
+          </th>
+          <td v-if="showLast" class="figure text-faded">
+            {{ row.last === null ? '' : figureOf(row, row.last) }}
+          </td>
+          <td
+            v-for="column in columns"
+            :key="column"
+            class="figure reading"
+            :class="{ 'max-sm:hidden': column > base && !rows.some((other) => other.state.live.length >= base + 1) }"
           >
-            {{ formatNumber(readingAt(row, column)?.value ?? 0, 1) }}
-          </button>
-          <span v-if="column === row.state.live.length && row.state.status === 'disputed'" class="apart">
-            {{ formatNumber(row.state.apart ?? 0, 1) }} apart
-          </span>
-        </td>
-        <td class="figure value">
-          <template v-if="row.state.status === 'agreed' || row.state.status === 'unsteady'">{{
-            formatNumber(row.state.value ?? 0, 2).replace(/0$/, '')
-          }}</template>
-          <span v-if="row.state.status === 'unsteady'" class="apart">unsteady</span>
-          <span
-            v-if="row.state.struck.length > 0"
-            class="struck"
-            :aria-label="`Struck: ${row.state.struck.map(({ value }) => value).join(', ')}`"
-          >
-            <s v-for="reading in row.state.struck" :key="reading.id">{{ formatNumber(reading.value, 1) }}</s>
-          </span>
-        </td>
-      </tr>
+            <span v-if="isTyping(row, column)" class="typing">{{ typed || ' ' }}</span>
+            <button
+              v-else-if="readingAt(row, column)"
+              type="button"
+              class="kept"
+              :aria-pressed="readingAt(row, column)?.id === picked"
+              :aria-label="
+                isHidden(row)
+                  ? `Hidden reading at ${row.site.name}: pick to strike`
+                  : `${figureOf(row, valueAt(row, column))} at ${row.site.name}, reading ${column}: pick to strike`
+              "
+              @pointerdown.prevent
+              @click.stop="emit('pick', readingAt(row, column)?.id ?? '')"
+            >
+              <template v-if="isHidden(row)">•</template>
+              <template v-else>{{ figureOf(row, valueAt(row, column)) }}</template>
+              <sup v-if="noted.has(readingAt(row, column)?.id ?? '')" title="has a note">n</sup>
+            </button>
+            <span v-if="column === row.state.live.length && row.state.status === 'disputed'" class="apart">
+              {{ figureOf(row, row.state.apart ?? 0) }} apart
+            </span>
+          </td>
+          <td class="figure value">
+            <template v-if="row.state.status === 'agreed' || row.state.status === 'unsteady'">{{
+              figureOf(row, row.state.value ?? 0, 2).replace(/(\.\d)0$/, '$1')
+            }}</template>
+            <span v-else-if="row.state.skipped !== null" class="left-out">{{ row.state.skipped }}</span>
+            <span v-if="row.state.status === 'unsteady'" class="apart">unsteady</span>
+            <span
+              v-if="row.state.struck.length > 0"
+              class="struck"
+              :aria-label="`Struck: ${row.state.struck.map(({ value }) => value).join(', ')}`"
+            >
+              <s v-for="reading in row.state.struck" :key="reading.id">{{ figureOf(row, valueOf(reading)) }}</s>
+            </span>
+          </td>
+        </tr>
+      </template>
     </tbody>
   </table>
 </template>
@@ -132,6 +171,15 @@ function isTyping(row: SheetRow, column: number): boolean {
 .sheet tbody tr {
   height: var(--row, 58px);
   border-bottom: 1px solid var(--rule);
+}
+.sheet tbody tr.tape {
+  height: 26px;
+}
+.left-out {
+  font-family: var(--font-sans);
+  font-size: 13px;
+  font-weight: 400;
+  color: var(--faded);
 }
 .sheet tbody th {
   padding-left: 8px;
@@ -191,7 +239,7 @@ function isTyping(row: SheetRow, column: number): boolean {
 }
 @media (max-width: 639px) {
   .sheet {
-    --row: 38px;
+    --row: 38px !important;
     font-size: 15px;
   }
   .sheet th,

@@ -1,16 +1,34 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 
-const props = defineProps<{ open: boolean; note: string; problem: string | null }>()
-const emit = defineEmits<{ close: []; save: [note: string] }>()
+const props = defineProps<{
+  open: boolean
+  note: string
+  problem: string | null
+  /** The reading a note can be written at, as words; null when there is none. */
+  reading: string | null
+}>()
+const emit = defineEmits<{ close: []; save: [note: string]; remark: [words: string] }>()
 const text = ref('')
+const at = ref<'reading' | 'checkin'>('checkin')
 
+watch(
+  () => [props.open, at.value] as const,
+  ([open]) => {
+    if (open) text.value = at.value === 'checkin' ? props.note : ''
+  },
+)
 watch(
   () => props.open,
   (open) => {
-    if (open) text.value = props.note
+    if (open) at.value = props.reading ? 'reading' : 'checkin'
   },
 )
+
+function keep() {
+  if (at.value === 'checkin') emit('save', text.value)
+  else if (text.value.trim()) emit('remark', text.value.trim())
+}
 </script>
 
 <template>
@@ -18,15 +36,25 @@ watch(
     <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
     <div class="fixed inset-0 grid place-items-center p-4">
       <DialogPanel class="w-full max-w-md rounded border border-ink bg-sheet p-6">
-        <DialogTitle class="mb-3 text-xl font-bold">Note at this check-in</DialogTitle>
-        <form class="grid gap-3" @submit.prevent="emit('save', text)">
+        <DialogTitle class="mb-3 text-xl font-bold">Note</DialogTitle>
+        <form class="grid gap-3" @submit.prevent="keep">
+          <ChoiceField
+            v-if="reading"
+            v-model="at"
+            label="Written at"
+            name="noteAt"
+            :options="[
+              { value: 'reading' as const, label: reading },
+              { value: 'checkin' as const, label: 'this check-in' },
+            ]"
+          />
           <textarea
             v-model="text"
-            class="field min-h-32"
-            maxlength="4000"
+            class="field min-h-28"
+            :maxlength="at === 'checkin' ? 4000 : 500"
             aria-label="Note"
-            placeholder="What was different today: time, clothing, training before, how the fold lifted."
-            @keydown.ctrl.enter="emit('save', text)"
+            :placeholder="at === 'checkin' ? 'What was different today.' : 'How the fold lifted, what was in the way.'"
+            @keydown.ctrl.enter="keep"
           />
           <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
           <div class="flex gap-2">

@@ -11,6 +11,9 @@ const reached = computed(() => {
   return value && (value.status === 'ok' || value.status === 'caution') ? value : null
 })
 const unsettled = computed(() => props.result.unsettled.map((site) => SITES[site].name).join(', '))
+const others = computed(() =>
+  props.result.estimates.filter((one) => 'percent' in one && one.equation.id !== estimate.value?.equation.id),
+)
 const missing = computed(() => props.result.missing.map((site) => SITES[site].name).join(', '))
 </script>
 
@@ -66,6 +69,18 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
     <p v-if="unsettled" class="text-[15px]"><strong>Still to confirm:</strong> {{ unsettled }}.</p>
     <ul v-if="reached && reached.cautions.length > 0" class="grid gap-1 border-l-4 border-fat pl-3 text-[15px]">
       <li v-for="caution in reached.cautions" :key="caution.code">{{ caution.sentence }}</li>
+    </ul>
+    <div v-if="others.length > 0" class="text-[15px]" data-others>
+      <h3 class="text-faded">{{ reached ? 'Other equations these readings feed' : 'These can already speak' }}</h3>
+      <ul>
+        <li v-for="other in others" :key="other.equation.id" class="flex justify-between gap-3">
+          <span class="truncate">{{ other.equation.label }}</span>
+          <span v-if="'percent' in other" class="figure">{{ formatNumber(other.percent, 1) }}</span>
+        </li>
+      </ul>
+    </div>
+    <ul v-if="result.cautions.length > 0" class="grid gap-1 border-l-4 border-fat pl-3 text-[15px]">
+      <li v-for="caution in result.cautions" :key="caution.code">{{ caution.sentence }}</li>
     </ul>
     <p v-if="reached" class="text-sm text-faded">
       {{ reached.equation.label }}; density to percent after Siri. Age {{ result.ageYears }}.

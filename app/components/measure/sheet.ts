@@ -6,7 +6,8 @@ import type { MarkState } from '../figure/marks'
 export interface SheetRow {
   site: Site
   state: SiteState
-  lastMm: number | null
+  /** Last time's value, mm or cm. */
+  last: number | null
   mark: MarkState
 }
 
@@ -14,7 +15,7 @@ export interface SheetRow {
 export function markOf(state: SiteState, current: string | null, next: string | null): MarkState {
   if (state.site === current) return 'now'
   if (state.status === 'disputed') return 'disputed'
-  if (state.status === 'agreed' || state.status === 'unsteady') return 'agreed'
+  if (state.status === 'agreed' || state.status === 'unsteady' || state.skipped !== null) return 'agreed'
   if (state.site === next) return 'next'
   return state.status === 'partial' ? 'once' : 'to-come'
 }

@@ -13,7 +13,6 @@ const lines = ref<ClientLine[]>([])
 const next = ref<string | null>(null)
 const loaded = ref(false)
 const problem = ref<string | null>(null)
-const starter = useStartCheckin()
 const today = new Date().toISOString()
 
 let asked = 0
@@ -65,8 +64,8 @@ function openFirst() {
       </label>
       <NuxtLink to="/clients/new" class="press press-first min-h-11"><Plus class="size-4" /> Add client</NuxtLink>
     </div>
-    <p v-if="problem ?? starter.problem.value" role="alert" class="mt-4 font-semibold text-alert">
-      {{ problem ?? starter.problem.value }}
+    <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">
+      {{ problem }}
     </p>
     <p v-if="loaded && lines.length === 0" class="mt-8 text-faded">
       {{ q ? `Nobody is called “${q}” here.` : archived ? 'Nobody is archived.' : 'No clients yet.' }}
@@ -90,14 +89,14 @@ function openFirst() {
           <td class="figure right max-sm:hidden">{{ line.checkins }}</td>
           <td class="right whitespace-nowrap">{{ line.lastCheckinAt ? sayAgo(line.lastCheckinAt) : 'not yet' }}</td>
           <td class="right">
-            <button
+            <NuxtLink
               v-if="!line.archived"
+              :to="line.openCheckinId ? `/measure/${line.openCheckinId}` : `/clients/${line.id}/measure`"
               class="press press-quiet"
               :aria-label="`${line.openCheckinId ? 'Go on measuring' : 'Measure'} ${line.name}`"
-              @click="starter.start(line.id)"
             >
               {{ line.openCheckinId ? 'Go on' : 'Measure' }}
-            </button>
+            </NuxtLink>
           </td>
         </tr>
       </tbody>

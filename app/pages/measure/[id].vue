@@ -1,34 +1,68 @@
 <script setup lang="ts">
-import { format } from 'date-fns'
-import { SITES } from '#core/sites'
-import { nextStep } from '#core/readings'
-import { formatMass, formatNumber, type MassUnit } from '#core/units'
-import type { CheckinRecord } from '#shared/schemas/checkin'
-import { markOf, type SheetRow } from '~/components/measure/sheet'
+import { SCHOOLS, SITES, type Site, type SiteId } from '#core/sites'
+import { formatNumber, trimZero, type LengthUnit, type MassUnit } from '#core/units'
+import { valueOf, type KnownValues, type Source } from '#core/readings'
+import type { Entered } from '~/composables/useMeasuring'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
 definePageMeta({ layout: false })
 
 const route = useRoute()
-const router = useRouter()
 const store = useMe()
 const outbox = useOutbox()
 const id = String(route.params.id)
 const session = useMeasuring(id)
 const { facts, record, result, last, protocol, cell } = session
+const acts = useCheckinActs(id, session)
+const { problem, tell, finish, leave } = acts
 
-const unit = ref<MassUnit>(store.units.mass)
-const showLast = ref(true)
-const dialog = ref<'keys' | 'note' | null>(null)
-const problem = ref<string | null>(null)
-const noteProblem = ref<string | null>(null)
-const count = useCount()
-const entry = useEntry(cell, unit, { fold: session.readFold, weight: session.readWeight })
+const massUnit = ref<MassUnit>(store.units.mass)
+const lengthUnit = ref<LengthUnit>(store.units.length)
+const blind = ref(false)
+const dialog = ref<'keys' | 'note' | 'skip' | null>(null)
+const marking = ref(false)
+const marked = shallowRef<Site | null>(null)
+const ways = ref<Record<string, string>>({})
+const seconds = computed(() => SCHOOLS[protocol.value.school].readAfterSeconds || 2)
+const count = useCount(seconds)
+const hands = useHands()
+const { current, rows, round } = useSheet(result, last, cell)
+
+const lastKnown = computed<KnownValues>(() => ({
+  ...last.value?.values,
+  ...(last.value?.weightKg ? { weight: last.value.weightKg } : {}),
+  ...(facts.value?.client.heightCm ? { height: facts.value.client.heightCm } : {}),
+}))
+const here = computed<KnownValues>(() => {
+  const values: Partial<Record<SiteId, number>> = {}
+  for (const { site, live } of result.value?.session.sites ?? []) {
+    const newest = live.at(-1)
+    if (newest) values[site] = valueOf(newest)
+  }
+  return values
+})
+const entry = useEntry({ cell, massUnit, lengthUnit, last: lastKnown, here, commit, strike: session.strikeAt })
+
+/** The way a fold is lifted: as chosen, as last time, or the first one. */
+const method = computed(() => {
+  const site = current.value
+  if (site?.kind !== 'fold' || !site.ways) return null
+  const before = facts.value?.last?.readings.findLast((reading) => reading.site === site.id)?.method
+  return ways.value[site.id] ?? before ?? site.ways[0] ?? null
+})
+
+function commit(entered: Entered, source: Source, site?: SiteId) {
+  const name = site ? SITES[site].name : (current.value?.name ?? (cell.value.kind === 'height' ? 'Height' : 'Weight'))
+  session.read(entered, source, { ...(site ? { site } : {}), ...(method.value ? { method: method.value } : {}) })
+  hands.readBack(name, trimZero(formatNumber(entered.value, 1)))
+}
 
 onMounted(async () => {
   try {
     await session.load()
+    const untouched = session.live.value.length === 0 && !record.value?.finishedAt
+    marking.value = untouched && !store.me?.habits.skipMarking
   } catch (error) {
     throw showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
   }
@@ -36,26 +70,6 @@ onMounted(async () => {
 useHead({ title: () => `Measuring ${facts.value?.client.name ?? ''}, Oak Pinch` })
 watch(cell, count.reset)
 
-const current = computed(() => (cell.value.kind === 'fold' ? SITES[cell.value.site] : null))
-const upcoming = computed(() => {
-  if (!result.value) return null
-  const step = nextStep(result.value.session)
-  return step.kind === 'measure' ? step.site : null
-})
-const rows = computed<SheetRow[]>(() =>
-  (result.value?.session.sites ?? []).map((state) => ({
-    site: SITES[state.site],
-    state,
-    lastMm: last.value?.session.sites.find(({ site }) => site === state.site)?.value ?? null,
-    mark: markOf(state, current.value?.id ?? null, upcoming.value),
-  })),
-)
-const round = computed(() => {
-  const state = result.value?.session
-  if (!state || state.complete) return 'every site settled'
-  const least = Math.min(...state.sites.filter(({ status }) => status !== 'agreed').map(({ live }) => live.length))
-  return least >= state.base ? 'measuring again where rounds differ' : `round ${least + 1} of ${state.base}`
-})
 const kept = computed(() => {
   if (outbox.unsent.length === 0) return 'everything kept'
   if (!outbox.trouble) return 'sending'
@@ -64,12 +78,30 @@ const kept = computed(() => {
     : `kept on this device: ${outbox.trouble}`
 })
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
+const figureOf = (reading: { site: string; value: number }) => trimZero(formatNumber(reading.value, 1))
 const pickedFigure = computed(() =>
   session.picked.value && session.strikable.value ? formatNumber(session.strikable.value.value, 1) : null,
 )
+const noteAt = computed(() => {
+  const reading = session.strikable.value
+  if (!reading) return null
+  const site = Object.hasOwn(SITES, reading.site) ? SITES[reading.site as SiteId].name : reading.site
+  return `${site}, ${figureOf(reading)}`
+})
+const noted = computed(() => new Set(session.session.value.remarks.map(({ readingId }) => readingId)))
 
-function act(source: 'pad' | 'keyboard') {
+function act(source: Source) {
   if (cell.value.kind !== 'none') entry.keep(source)
+}
+
+function closeUnlessProblem() {
+  if (!problem.value) dialog.value = null
+}
+
+function skip() {
+  if (cell.value.kind === 'weight') session.leaveOut('')
+  else if (cell.value.kind === 'site') dialog.value = 'skip'
+  else session.move(1)
 }
 
 useMeasuringKeys({
@@ -78,112 +110,81 @@ useMeasuringKeys({
   keep: () => (cell.value.kind === 'none' ? finish() : act('keyboard')),
   strikeLast: session.strikeNext,
   note: () => (dialog.value = 'note'),
-  skip: session.skip,
+  skip,
   count: count.start,
-  blind: () => (showLast.value = !showLast.value),
+  blind: () => (blind.value = !blind.value),
   move: session.move,
   beside: session.pickBeside,
   inTurn: () => session.choose(null),
   help: () => (dialog.value = 'keys'),
-  busy: () => dialog.value !== null,
+  correct: () => entry.correct('keyboard'),
+  busy: () => dialog.value !== null || marking.value,
 })
-
-async function saveNote(note: string) {
-  try {
-    const saved = await $fetch<CheckinRecord>(`/api/checkins/${id}`, { method: 'PATCH', body: { note } })
-    if (facts.value) facts.value = { ...facts.value, checkin: saved }
-    noteProblem.value = null
-    dialog.value = null
-  } catch (error) {
-    noteProblem.value = problemOf(error).message
-  }
-}
-
-async function finish() {
-  problem.value = null
-  try {
-    await outbox.sendAll()
-    if (outbox.unsent.some(({ checkinId }) => checkinId === id)) {
-      problem.value = 'Not everything has reached the server yet. The readings are kept here; finish when it is back.'
-      return
-    }
-    await $fetch(`/api/checkins/${id}`, { method: 'PATCH', body: { finished: true } })
-    await router.push(`/clients/${facts.value?.client.id}`)
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
-}
-
-async function leave() {
-  const empty = !hasReading.value && result.value?.weightKg === null && !record.value?.finishedAt
-  if (empty) await $fetch(`/api/checkins/${id}`, { method: 'DELETE' }).catch(() => undefined)
-  await router.push(`/clients/${facts.value?.client.id}`)
-}
 </script>
 
 <template>
-  <div v-if="facts && record && result" class="measure grid h-dvh overflow-hidden">
-    <header class="top flex items-center gap-3 border-b border-rule bg-sheet px-4 sm:gap-6 sm:px-6">
-      <NuxtLink to="/" aria-label="Oak Pinch, to the floor"><ProductMark class="size-6" /></NuxtLink>
-      <h1 class="truncate font-bold sm:text-lg">{{ facts.client.name }}</h1>
-      <span class="truncate text-faded max-lg:hidden">
-        {{ protocol.name }} · {{ round }} · started {{ format(new Date(record.startedAt), 'HH:mm') }}
-      </span>
-      <span class="ml-auto truncate text-sm text-faded" role="status" data-kept>{{ kept }}</span>
-      <button class="press press-quiet px-3 max-sm:hidden" @click="dialog = 'keys'">
-        ?<span class="sr-only"> keys</span>
-      </button>
-      <button class="press" @click="leave">{{ record.finishedAt ? 'Back' : 'Pause' }}</button>
-    </header>
-
+  <div v-if="facts && record && result" class="measure grid h-dvh overflow-hidden" :class="{ marking }">
+    <MeasureHeader
+      class="top"
+      :name="facts.client.name"
+      :record="record"
+      :protocol-name="protocol.name"
+      :round="round"
+      :kept="kept"
+      :recorder="null"
+      @keys="dialog = 'keys'"
+      @leave="leave"
+    />
     <FigurePane
       :rows="rows"
-      :current="current"
+      :current="marking ? marked : current"
       :left-side="record.side === 'left'"
       class="figure-pane border-r border-rule"
     />
-
-    <section class="sheet-pane overflow-y-auto bg-sheet px-3 py-3 sm:px-6" aria-label="Log sheet">
-      <div class="mb-2 flex items-baseline gap-4 max-sm:hidden">
-        <h2 class="text-lg font-bold">Log sheet</h2>
-        <button
-          class="flex items-baseline gap-2"
-          :class="{ 'font-semibold text-signal': cell.kind === 'weight' }"
-          @click="session.choose('weight')"
-        >
-          <span class="text-faded">Weight</span>
-          <span class="figure text-lg font-bold text-weight" data-weight>{{
-            result.weightKg === null ? 'to come' : formatMass(result.weightKg, store.units)
-          }}</span>
-          <span v-if="result.weightKg !== null" class="text-faded">{{ store.units.mass }}</span>
-          <span v-if="last && last.weightKg !== null && showLast" class="figure text-faded">
-            last {{ formatMass(last.weightKg, store.units) }}
-          </span>
-        </button>
-        <button
-          v-if="last"
-          class="ml-auto text-sm text-faded underline underline-offset-4"
-          :aria-pressed="!showLast"
-          @click="showLast = !showLast"
-        >
-          {{ showLast ? 'hide last time' : 'show last time' }}
-        </button>
-      </div>
+    <MarkStage
+      v-if="marking"
+      class="mark-pane overflow-y-auto"
+      :sites="protocol.sites"
+      :landmarks="facts.landmarks"
+      :side="record.side"
+      :skips-marking="store.me?.habits.skipMarking ?? false"
+      :problem="problem"
+      @at="marked = SITES[$event]"
+      @landmark="acts.saveLandmark"
+      @done="marking = false"
+      @habit="tell(() => store.setHabits({ ...store.me?.habits, skipMarking: $event }))"
+    />
+    <section v-else class="sheet-pane overflow-y-auto bg-sheet px-3 py-3 sm:px-6" aria-label="Log sheet">
+      <BodyMeasures
+        :result="result"
+        :last="last"
+        :cell="cell"
+        :units="store.units"
+        :with-height="record.withHeight"
+        :trials="session.heights.value.length"
+        :blind="blind"
+        @choose="session.choose"
+        @blind="blind = !blind"
+      />
       <LogSheet
         :rows="rows"
         :cell="cell"
         :typed="entry.text.value"
-        :last-date="facts.last ? format(new Date(facts.last.startedAt), 'd MMM') : null"
-        :show-last="showLast && last !== null"
+        :last-date="facts.last ? sayDay(facts.last.startedAt) : null"
+        :show-last="!blind && last !== null"
         :base="result.session.base"
+        :units="store.units"
+        :blind="blind"
+        :noted="noted"
         :picked="session.picked.value"
         @choose="session.choose"
         @pick="session.pick"
       />
       <SumSoFar
+        v-if="rows.some(({ site }) => site.kind === 'fold')"
         class="mt-4 max-sm:mt-2"
         :session="result.session"
-        :last-sum-mm="showLast ? (last?.sumMm ?? null) : null"
+        :last-sum-mm="blind ? null : (last?.sumMm ?? null)"
       />
       <ul v-if="outbox.refused.length > 0" role="alert" class="mt-3 grid gap-1 border-l-4 border-fat pl-3 text-sm">
         <li v-for="fact in outbox.refused" :key="fact.id">
@@ -193,22 +194,34 @@ async function leave() {
       </ul>
     </section>
 
-    <section class="entry-pane flex flex-col gap-1 border-l border-rule px-4 py-3 sm:px-6" aria-label="Entry">
+    <section
+      v-if="!marking"
+      class="entry-pane flex flex-col gap-1 border-l border-rule px-4 py-3 sm:px-6"
+      aria-label="Entry"
+    >
       <template v-if="cell.kind !== 'none'">
         <EntryPanel
           :cell="cell"
           :typed="entry.text.value"
           :problem="entry.problem.value"
-          :mass-unit="unit"
-          :count="{ share: count.share.value, done: count.done.value }"
+          :slip="entry.slip.value"
+          :mass-unit="massUnit"
+          :length-unit="lengthUnit"
+          :count="{ share: count.share.value, done: count.done.value, seconds }"
           :side="record.side"
+          :landmark="current ? (facts.landmarks[current.id] ?? null) : null"
+          :method="method"
           @count="count.start"
-          @unit="unit = $event"
+          @mass="massUnit = $event"
+          @length="lengthUnit = $event"
+          @method="current && (ways = { ...ways, [current.id]: $event })"
+          @correct="entry.correct('pad')"
         />
         <KeyPad
           class="min-h-0 flex-1"
           :can-strike="session.strikable.value !== null"
           :picked="pickedFigure"
+          :fractions="entry.kind.value === 'length' && lengthUnit === 'in'"
           @type="entry.type"
           @erase="entry.erase"
           @keep="act('pad')"
@@ -216,8 +229,8 @@ async function leave() {
           @note="dialog = 'note'"
         />
         <div class="flex justify-between pt-2 text-sm text-faded" @pointerdown.prevent>
-          <button class="min-h-9 underline underline-offset-4" @click="session.skip">
-            {{ cell.kind === 'weight' ? 'measure without weight' : 'skip for now' }}
+          <button class="min-h-9 underline underline-offset-4" @click="skip">
+            {{ cell.kind === 'weight' ? 'measure without weight' : 'skip' }}
           </button>
           <button v-if="hasReading" class="min-h-9 underline underline-offset-4" @click="finish">
             finish as it is
@@ -246,9 +259,18 @@ async function leave() {
     <NoteDialog
       :open="dialog === 'note'"
       :note="record.note"
-      :problem="noteProblem"
+      :problem="problem"
+      :reading="noteAt"
       @close="dialog = null"
-      @save="saveNote"
+      @save="(note) => acts.saveNote(note).then(closeUnlessProblem)"
+      @remark="((dialog = null), acts.remark($event))"
+    />
+    <SkipDialog
+      :open="dialog === 'skip'"
+      :site="current?.name ?? ''"
+      @close="dialog = null"
+      @later="((dialog = null), session.move(1))"
+      @leave-out="((dialog = null), session.leaveOut($event))"
     />
   </div>
   <p v-else class="p-6 text-faded">Fetching the log sheet.</p>
@@ -258,12 +280,18 @@ async function leave() {
 .measure {
   grid-template: 'top top top' 52px 'figure sheet entry' minmax(0, 1fr) / 316px minmax(0, 1fr) 400px;
 }
+.measure.marking {
+  grid-template: 'top top' 52px 'figure mark' minmax(0, 1fr) / 316px minmax(0, 1fr);
+}
 .top {
   grid-area: top;
 }
 .figure-pane {
   grid-area: figure;
   min-height: 0;
+}
+.mark-pane {
+  grid-area: mark;
 }
 .sheet-pane {
   grid-area: sheet;
@@ -284,6 +312,9 @@ async function leave() {
 @media (max-width: 639px) {
   .measure {
     grid-template: 'top' 48px 'sheet' minmax(0, 1fr) 'entry' auto / minmax(0, 1fr);
+  }
+  .measure.marking {
+    grid-template: 'top' 48px 'mark' minmax(0, 1fr) / minmax(0, 1fr);
   }
   .entry-pane {
     border-top: 1px solid var(--rule);

@@ -121,7 +121,7 @@ export function swapped(entry: SlipEntry): Slip | null {
     code: 'swapped',
     sentence: `${say(measure, value)} here and ${say(other, here[other] ?? 0)} at ${nameOf(other)} look swapped.`,
     blocks: false,
-    correction: { measure, value: here[other] ?? value, label: `swap with ${nameOf(other)}` },
+    correction: { measure, value: here[other] ?? value, label: `swap with ${nameOf(other)}`, swapWith: other },
   }
 }
 

@@ -22,6 +22,8 @@ export interface Correction {
   measure: SlipMeasure
   value: number
   label: string
+  /** The site whose reading takes the typed value in turn. */
+  swapWith?: SlipMeasure
 }
 
 export type SlipCode = 'range' | 'unit' | 'decimal' | 'wrong-row' | 'swapped' | 'far' | 'order' | 'copied'

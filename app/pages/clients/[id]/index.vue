@@ -9,7 +9,6 @@ const LazyTrendChart = defineAsyncComponent(() => import('~/components/chart/Tre
 
 const route = useRoute()
 const store = useMe()
-const starter = useStartCheckin()
 const loaded = shallowRef<ClientHistory | null>(null)
 
 onMounted(async () => {
@@ -98,18 +97,11 @@ const figures = computed(() => {
       <div class="no-print ml-auto flex gap-2">
         <NuxtLink :to="`/clients/${client.id}/edit`" class="press press-quiet">Change</NuxtLink>
         <NuxtLink v-if="open" :to="`/measure/${open.facts.id}`" class="press press-first">Go on measuring</NuxtLink>
-        <button v-else-if="!client.archived" class="press press-first" @click="starter.start(client.id)">
-          Measure
-        </button>
+        <NuxtLink v-else-if="!client.archived" :to="`/clients/${client.id}/measure`" class="press press-first"
+          >Measure</NuxtLink
+        >
       </div>
     </div>
-    <p
-      v-if="starter.problem.value"
-      role="alert"
-      class="border-b border-rule px-4 py-2 font-semibold text-alert sm:px-6"
-    >
-      {{ starter.problem.value }}
-    </p>
 
     <template v-if="now">
       <dl class="grid grid-cols-2 border-b border-rule bg-sheet sm:grid-cols-3 lg:grid-cols-5 [&>div+div]:border-l">

@@ -7,15 +7,18 @@ import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
-import { EventsRefused, storeEvents } from '../../../repositories/checkins'
+import { publish } from '../../../http/live'
+import { EventsRefused, storeEvents } from '../../../repositories/events'
 
 function outsideProtocol(record: CheckinRecord, events: EventsInput): FieldProblem[] {
   const allowed = new Set<string>([...(findProtocol(record.protocolId)?.sites ?? []), 'weight', 'height'])
-  return events.readings.flatMap(({ site }, i) =>
-    allowed.has(site)
-      ? []
-      : [{ field: `readings.${i}.site`, message: 'This site is not part of the protocol of this check-in.' }],
-  )
+  const sites = [
+    ...events.readings.map(({ site }, i) => ({ site, field: `readings.${i}.site` })),
+    ...events.skips.map(({ site }, i) => ({ site, field: `skips.${i}.site` })),
+  ]
+  return sites
+    .filter(({ site }) => !allowed.has(site))
+    .map(({ field }) => ({ field, message: 'This site is not part of the protocol of this check-in.' }))
 }
 
 /** Stores readings and strikes; the answer names every one that is now safe. */
@@ -30,7 +33,13 @@ export default defineEventHandler(async (event) => {
     if (error instanceof EventsRefused) throw failure(409, error.message)
     throw error
   }
+  publish(record.id, { kind: 'events', events })
   return {
-    stored: [...events.readings.map(({ id }) => id), ...events.strikes.map(({ readingId }) => readingId)],
+    stored: [
+      ...events.readings.map(({ id }) => id),
+      ...events.strikes.map(({ readingId }) => readingId),
+      ...events.skips.map(({ id }) => id),
+      ...events.remarks.map(({ id }) => id),
+    ],
   }
 })

@@ -5,6 +5,7 @@ import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
 import { findLastFinished } from '../../../repositories/checkins'
+import { listLandmarks } from '../../../repositories/landmarks'
 import { findClient } from '../../../repositories/clients'
 
 /** A check-in with its client and the check-in before it: what the measuring screen needs, in one answer. */
@@ -14,5 +15,10 @@ export default defineEventHandler(async (event): Promise<MeasuringFacts> => {
   const who = signedInAs(event)
   const client = await findClient(db, who, checkin.clientId)
   if (!client) throw failure(404, 'There is no such client.')
-  return { client, checkin, last: await findLastFinished(db, who, client.id, checkin.startedAt) }
+  return {
+    client,
+    checkin,
+    last: await findLastFinished(db, who, client.id, checkin.startedAt),
+    landmarks: await listLandmarks(db, client.id),
+  }
 })

@@ -2,6 +2,7 @@ import { defineEventHandler } from 'h3'
 import { checkinChange } from '../../../../shared/schemas/checkin'
 import { useDatabase } from '../../../db/use-database'
 import { readJson } from '../../../http/body'
+import { publish } from '../../../http/live'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { changeCheckin } from '../../../repositories/checkins'
@@ -19,5 +20,6 @@ export default defineEventHandler(async (event) => {
     finishedAt: record.finishedAt ?? finishedAt,
     note: note ?? record.note,
   })
+  publish(record.id, { kind: 'changed' })
   return checkinAt(event)
 })

@@ -1,11 +1,37 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { defineEventHandler, setResponseStatus, type H3Event } from 'h3'
+import type { z } from 'zod'
 import { startCheckinInput } from '../../../../shared/schemas/checkin'
+import type { FieldProblem } from '../../../../shared/schemas/problem'
 import { useDatabase } from '../../../db/use-database'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { listCalipers } from '../../../repositories/calipers'
 import { startCheckin } from '../../../repositories/checkins'
+import { listStaff } from '../../../repositories/staff'
+
+/** People and calipers that are not this studio's. */
+async function strangersIn(
+  event: H3Event,
+  {
+    assessorId,
+    recorderId,
+    caliperId,
+  }: Pick<z.output<typeof startCheckinInput>, 'assessorId' | 'recorderId' | 'caliperId'>,
+): Promise<FieldProblem[]> {
+  const db = await useDatabase()
+  const who = signedInAs(event)
+  const people = new Set((await listStaff(db, who)).map(({ id }) => id))
+  const calipers = new Set((await listCalipers(db, who)).map(({ id }) => id))
+  const problems: FieldProblem[] = []
+  const message = 'This person does not work here.'
+  if (assessorId && !people.has(assessorId)) problems.push({ field: 'assessorId', message })
+  if (recorderId && !people.has(recorderId)) problems.push({ field: 'recorderId', message })
+  if (caliperId && !calipers.has(caliperId))
+    problems.push({ field: 'caliperId', message: 'There is no such caliper here.' })
+  return problems
+}
 
 /** Starts a check-in; answers with the one already open for this client where there is one. */
 export default defineEventHandler(async (event) => {
@@ -13,6 +39,8 @@ export default defineEventHandler(async (event) => {
   const input = await readJson(event, startCheckinInput)
   if (client.archived) throw failure(409, 'This client is archived. Bring them back before measuring.')
   if (!client.consentOn) throw failure(409, 'Note the client’s consent before measuring.')
+  const strangers = await strangersIn(event, input)
+  if (strangers[0]) throw failure(422, strangers[0].message, strangers)
   const id = await startCheckin(await useDatabase(), signedInAs(event), {
     ...input,
     clientId: client.id,

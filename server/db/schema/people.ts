@@ -2,23 +2,19 @@ import { sql } from 'drizzle-orm'
 import {
   boolean,
   check,
-  customType,
   date,
   doublePrecision,
   index,
-  integer,
+  jsonb,
   pgTable,
+  primaryKey,
   text,
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
-import { SOURCES } from '../../core/readings/reading'
-
-/** timestamptz read back as ISO 8601 with milliseconds, so that instants compare as text everywhere. */
-const instant = customType<{ data: string; driverData: string | Date }>({
-  dataType: () => 'timestamp with time zone',
-  fromDriver: (value) => new Date(value).toISOString(),
-})
+import { FLAGS, type Flag } from '../../../core/cautions/flags'
+import type { Habits } from '../../../shared/schemas/account'
+import { instant } from './instant'
 
 /** One installation's studio: its name and the units its people see unless they choose their own. */
 export const studio = pgTable(
@@ -60,6 +56,8 @@ export const staff = pgTable(
     massUnit: text('mass_unit', { enum: ['kg', 'lb'] }),
     lengthUnit: text('length_unit', { enum: ['cm', 'in'] }),
     active: boolean('active').notNull().default(true),
+    /** How this person works: marking left out, readback, sounds. */
+    habits: jsonb('habits').$type<Habits>().notNull().default({}),
     createdAt: instant('created_at')
       .notNull()
       .default(sql`now()`),
@@ -93,6 +91,7 @@ export const client = pgTable(
     notes: text('notes').notNull().default(''),
     /** Day the client agreed to be touched, measured and kept on record. Null: not agreed yet. */
     consentOn: date('consent_on', { mode: 'string' }),
+    guardianConsent: boolean('guardian_consent').notNull().default(false),
     archivedAt: instant('archived_at'),
     createdAt: instant('created_at')
       .notNull()
@@ -109,76 +108,36 @@ export const client = pgTable(
   ],
 )
 
-/** One visit of one client: the frame its readings hang in. */
-export const checkin = pgTable(
-  'checkin',
+/** What a coach has to mind about a client (core/cautions). */
+export const cautionFlag = pgTable(
+  'caution_flag',
   {
-    id: uuid('id').primaryKey(),
     clientId: uuid('client_id')
       .notNull()
       .references(() => client.id),
-    protocolId: text('protocol_id').notNull(),
-    side: text('side', { enum: ['right', 'left'] }).notNull(),
-    startedBy: uuid('started_by')
+    flag: text('flag', { enum: Object.keys(FLAGS) as [Flag, ...Flag[]] }).notNull(),
+    since: instant('since')
       .notNull()
-      .references(() => staff.id),
-    startedAt: instant('started_at').notNull(),
-    finishedAt: instant('finished_at'),
-    note: text('note').notNull().default(''),
+      .default(sql`now()`),
   },
-  (t) => [
-    index('checkin_client').on(t.clientId, t.startedAt),
-    index('checkin_recent').on(t.startedAt),
-    // Two coaches pressing Measure at once end up in the same session.
-    uniqueIndex('checkin_one_open')
-      .on(t.clientId)
-      .where(sql`${t.finishedAt} is null`),
-    check('checkin_side', sql`${t.side} in ('right', 'left')`),
-    check('checkin_order', sql`${t.finishedAt} >= ${t.startedAt}`),
-    check('checkin_note_length', sql`length(${t.note}) <= 4000`),
-  ],
+  (t) => [primaryKey({ columns: [t.clientId, t.flag] })],
 )
 
-/** One value read once. Append-only; its id is made by the device that took it. */
-export const reading = pgTable(
-  'reading',
+/** A client's own landmark at a site: a mole, a freckle. */
+export const landmarkNote = pgTable(
+  'landmark_note',
   {
-    id: uuid('id').primaryKey(),
-    checkinId: uuid('checkin_id')
+    clientId: uuid('client_id')
       .notNull()
-      .references(() => checkin.id),
+      .references(() => client.id),
     site: text('site').notNull(),
-    round: integer('round').notNull(),
-    /** As entered, in `unit`. */
-    value: doublePrecision('value').notNull(),
-    unit: text('unit', { enum: ['mm', 'kg', 'lb', 'cm', 'in'] }).notNull(),
-    takenAt: instant('taken_at').notNull(),
-    takenBy: uuid('taken_by')
-      .notNull()
-      .references(() => staff.id),
-    source: text('source', { enum: [...SOURCES] }).notNull(),
-    receivedAt: instant('received_at')
+    note: text('note').notNull(),
+    changedAt: instant('changed_at')
       .notNull()
       .default(sql`now()`),
   },
   (t) => [
-    index('reading_checkin').on(t.checkinId, t.takenAt),
-    check('reading_round', sql`${t.round} between 1 and 20`),
-    check('reading_unit', sql`${t.unit} in ('mm', 'kg', 'lb', 'cm', 'in')`),
-    check(
-      'reading_value',
-      sql`case ${t.unit} when 'mm' then ${t.value} between 1.5 and 80 when 'kg' then ${t.value} between 20 and 350 when 'lb' then ${t.value} between 44 and 772 when 'cm' then ${t.value} between 10 and 250 else ${t.value} between 4 and 99 end`,
-    ),
+    primaryKey({ columns: [t.clientId, t.site] }),
+    check('landmark_note_length', sql`length(${t.note}) between 1 and 300`),
   ],
 )
-
-/** A reading crossed out. A fact of its own: the reading stays. */
-export const strike = pgTable('strike', {
-  readingId: uuid('reading_id')
-    .primaryKey()
-    .references(() => reading.id),
-  struckAt: instant('struck_at').notNull(),
-  struckBy: uuid('struck_by')
-    .notNull()
-    .references(() => staff.id),
-})

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { Composition } from '#core/composition/checkin'
+import { formatHeight, formatMass, type Units } from '#core/units'
+import type { Cell } from '~/composables/useMeasuring'
+
+defineProps<{
+  result: Composition
+  last: Composition | null
+  cell: Cell
+  units: Units
+  withHeight: boolean
+  trials: number
+  blind: boolean
+}>()
+defineEmits<{ choose: [measure: 'weight' | 'height']; blind: [] }>()
+</script>
+
+<template>
+  <div class="mb-2 flex flex-wrap items-baseline gap-x-4 max-sm:hidden">
+    <h2 class="text-lg font-bold">Log sheet</h2>
+    <button
+      class="flex items-baseline gap-2"
+      :class="{ 'font-semibold text-signal': cell.kind === 'weight' }"
+      @click="$emit('choose', 'weight')"
+    >
+      <span class="text-faded">Weight</span>
+      <span class="figure text-lg font-bold text-weight" data-weight>{{
+        result.weightKg === null ? 'to come' : formatMass(result.weightKg, units)
+      }}</span>
+      <span v-if="result.weightKg !== null" class="text-faded">{{ units.mass }}</span>
+      <span v-if="last && last.weightKg !== null && !blind" class="text-sm text-faded">
+        last <span class="figure">{{ formatMass(last.weightKg, units) }}</span>
+      </span>
+    </button>
+    <button
+      v-if="withHeight"
+      class="flex items-baseline gap-2"
+      :class="{ 'font-semibold text-signal': cell.kind === 'height' }"
+      @click="$emit('choose', 'height')"
+    >
+      <span class="text-faded">Height</span>
+      <span class="figure text-lg font-bold" data-height>{{
+        trials === 0 || result.heightCm === null ? 'to come' : formatHeight(result.heightCm, units)
+      }}</span>
+      <span v-if="trials > 0" class="text-sm text-faded">{{ trials }} {{ trials === 1 ? 'trial' : 'trials' }}</span>
+    </button>
+    <button
+      class="ml-auto text-sm text-faded underline underline-offset-4"
+      :aria-pressed="blind"
+      @click="$emit('blind')"
+    >
+      {{ blind ? 'blind: show again' : 'measure blind' }}
+    </button>
+  </div>
+</template>

@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import { format } from 'date-fns'
+import type { CheckinRecord } from '#shared/schemas/checkin'
+
+defineProps<{
+  name: string
+  record: CheckinRecord
+  protocolName: string
+  round: string
+  kept: string
+  recorder: string | null
+}>()
+defineEmits<{ keys: []; leave: [] }>()
+</script>
+
+<template>
+  <header class="flex items-center gap-3 border-b border-rule bg-sheet px-4 sm:gap-6 sm:px-6">
+    <NuxtLink to="/" aria-label="Oak Pinch, to the floor"><ProductMark class="size-6" /></NuxtLink>
+    <h1 class="truncate font-bold sm:text-lg">{{ name }}</h1>
+    <span class="truncate text-faded max-lg:hidden">
+      {{ protocolName }} · {{ round }} · started {{ format(new Date(record.startedAt), 'HH:mm') }}
+    </span>
+    <span class="ml-auto truncate text-sm text-faded" role="status" data-kept>
+      <template v-if="recorder">recorder {{ recorder }} · </template>{{ kept }}
+    </span>
+    <button class="press press-quiet px-3 max-sm:hidden" @click="$emit('keys')">
+      ?<span class="sr-only"> keys</span>
+    </button>
+    <button class="press" @click="$emit('leave')">{{ record.finishedAt ? 'Back' : 'Pause' }}</button>
+  </header>
+</template>

@@ -1,0 +1,65 @@
+import { ref } from 'vue'
+import type { SiteId } from '#core/sites'
+import type { CheckinRecord } from '#shared/schemas/checkin'
+import { problemOf } from '~/composables/useApi'
+import type { useMeasuring } from '~/composables/useMeasuring'
+import { useOutbox } from '~/stores/outbox'
+
+/** What is done to a check-in as a whole: notes, landmarks, finishing it, leaving it. */
+export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuring>) {
+  const router = useRouter()
+  const outbox = useOutbox()
+  const problem = ref<string | null>(null)
+  const { facts, record } = session
+
+  /** Does something and says what went wrong, if anything did. */
+  async function tell(action: () => Promise<void>): Promise<void> {
+    problem.value = null
+    try {
+      await action()
+    } catch (error) {
+      problem.value = problemOf(error).message
+    }
+  }
+
+  function saveNote(note: string): Promise<void> {
+    return tell(async () => {
+      const checkin = await $fetch<CheckinRecord>(`/api/checkins/${id}`, { method: 'PATCH', body: { note } })
+      if (facts.value) facts.value = { ...facts.value, checkin }
+    })
+  }
+
+  function saveLandmark(site: SiteId, note: string): Promise<void> {
+    return tell(async () => {
+      const path = `/api/clients/${facts.value?.client.id}/landmarks/${site}`
+      const landmarks = await $fetch<Record<string, string>>(path, { method: 'PUT', body: { note } })
+      if (facts.value) facts.value = { ...facts.value, landmarks }
+    })
+  }
+
+  /** Writes a note at the picked or the newest reading. */
+  function remark(words: string): void {
+    if (session.strikable.value) session.remark(session.strikable.value.id, words)
+  }
+
+  function finish(): Promise<void> {
+    return tell(async () => {
+      await outbox.sendAll()
+      if (outbox.unsent.some(({ checkinId }) => checkinId === id)) {
+        problem.value = 'Not everything has reached the server yet. The readings are kept here; finish when it is back.'
+        return
+      }
+      await $fetch(`/api/checkins/${id}`, { method: 'PATCH', body: { finished: true } })
+      await router.push(`/clients/${facts.value?.client.id}`)
+    })
+  }
+
+  /** Leaves the sheet; a session nothing was read in goes away with it. */
+  async function leave(): Promise<void> {
+    const empty = session.live.value.length === 0 && !record.value?.finishedAt
+    if (empty) await $fetch(`/api/checkins/${id}`, { method: 'DELETE' }).catch(() => undefined)
+    await router.push(`/clients/${facts.value?.client.id}`)
+  }
+
+  return { problem, tell, saveNote, saveLandmark, remark, finish, leave }
+}

@@ -1,0 +1,224 @@
+<script setup lang="ts">
+import { differenceInCalendarDays } from 'date-fns'
+import { cautionsFor } from '#core/cautions'
+import { composeWith } from '#core/composition/checkin'
+import { ageInYears, breaksHistory, CONDITIONS, conditionChanges, suggestProtocols } from '#core/composition'
+import { bmi } from '#core/equations/measures'
+import { findProtocol, PROTOCOLS, type ProtocolId } from '#core/sites'
+import type { PrepareFacts } from '#shared/schemas/checkin'
+import { useMe } from '~/stores/me'
+
+const route = useRoute()
+const router = useRouter()
+const store = useMe()
+const starter = useStartCheckin()
+const facts = shallowRef<PrepareFacts | null>(null)
+
+const protocolId = ref<ProtocolId>('laboratory-7')
+const conditions = ref<Record<string, string>>({})
+const caliperId = ref<string | null>(null)
+const assessorId = ref<string | null>(null)
+const recorderId = ref<string | null>(null)
+const withHeight = ref(false)
+
+const client = computed(() => facts.value?.client ?? null)
+const last = computed(() => facts.value?.last ?? null)
+/** The last visit composed without equations: its weight and its largest fold. */
+const before = computed(() => {
+  const record = last.value
+  const person = client.value
+  const protocol = record ? findProtocol(record.protocolId) : null
+  if (!record || !person || !protocol) return null
+  const { startedAt, readings, strikes, skips } = record
+  return composeWith([], { person, protocol, startedAt, readings, strikes, skips })
+})
+const about = computed(() => {
+  const person = client.value
+  const largest = Math.max(0, ...(before.value?.session.sites ?? []).map(({ value }) => value ?? 0))
+  const kg = before.value?.weightKg ?? null
+  return {
+    sex: person?.sex ?? ('female' as const),
+    ageYears: person ? ageInYears(person.birthDate, new Date().toISOString()) : 0,
+    bmi: kg !== null && person?.heightCm ? bmi(kg, person.heightCm) : null,
+    largestFoldMm: before.value?.sumMm === null ? null : largest,
+    lastProtocolId: last.value?.protocolId ?? null,
+  }
+})
+const suggestions = computed(() => suggestProtocols(about.value))
+const broken = computed(() => breaksHistory(protocolId.value, last.value?.protocolId ?? null))
+const caliper = computed(() => facts.value?.calipers.find(({ id }) => id === caliperId.value) ?? null)
+const cautions = computed(() => {
+  const person = client.value
+  if (!person) return []
+  const used = caliper.value
+  return cautionsFor({
+    ...about.value,
+    percent: null,
+    flags: person.flags,
+    consent: person.consentOn !== null,
+    guardianConsent: person.guardianConsent,
+    caliper: used && {
+      daysSinceCheck: used.checkedOn ? differenceInCalendarDays(new Date(), new Date(used.checkedOn)) : null,
+      deviationMm: used.deviationMm,
+    },
+  })
+})
+const blocked = computed(() => cautions.value.some(({ effects }) => effects.includes('not-yet')))
+const changes = computed(() => conditionChanges(last.value?.conditions ?? {}, conditions.value))
+const changed = computed(() => new Set(changes.value.map(({ condition }) => condition.id)))
+const hasLastConditions = computed(() => Object.keys(last.value?.conditions ?? {}).length > 0)
+
+function asLastTime() {
+  conditions.value = { ...(last.value?.conditions ?? {}) }
+}
+
+onMounted(async () => {
+  try {
+    const found = await $fetch<PrepareFacts>(`/api/clients/${String(route.params.id)}/prepare`)
+    if (found.openCheckinId) return void (await router.replace(`/measure/${found.openCheckinId}`))
+    facts.value = found
+    protocolId.value = suggestions.value[0]?.protocolId ?? 'laboratory-7'
+    const known = found.calipers.map(({ id }) => id)
+    caliperId.value = known.find((id) => id === found.last?.caliperId) ?? known[0] ?? null
+    assessorId.value = store.me?.staff.id ?? null
+    withHeight.value = found.client.heightCm === null
+    asLastTime()
+  } catch (error) {
+    showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
+  }
+})
+useHead({ title: () => `Prepare ${client.value?.name ?? ''}, Oak Pinch` })
+
+function start() {
+  void starter.start(String(route.params.id), {
+    protocolId: protocolId.value,
+    conditions: conditions.value,
+    caliperId: caliperId.value,
+    assessorId: assessorId.value,
+    recorderId: recorderId.value,
+    withHeight: withHeight.value,
+  })
+}
+</script>
+
+<template>
+  <form v-if="facts && client" class="mx-auto w-full max-w-6xl px-4 py-4 sm:px-6" @submit.prevent="start">
+    <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
+      <h1 class="text-3xl font-bold">{{ client.name }}</h1>
+      <p class="text-faded">Prepare{{ last ? `; last measured ${sayAgo(last.startedAt)}` : ': the first check-in' }}</p>
+      <div class="ml-auto flex gap-2">
+        <NuxtLink :to="`/clients/${client.id}`" class="press press-quiet min-h-12">Leave</NuxtLink>
+        <button class="press press-first min-h-12 px-8 text-lg" :disabled="blocked || starter.starting.value">
+          Start
+        </button>
+      </div>
+    </div>
+    <p v-if="starter.problem.value" role="alert" class="mt-3 font-semibold text-alert">{{ starter.problem.value }}</p>
+    <ul v-if="cautions.length > 0" class="mt-3 grid gap-1 border-l-4 border-fat pl-3" data-cautions>
+      <li v-for="caution in cautions" :key="caution.code">
+        {{ caution.sentence }}
+        <NuxtLink v-if="caution.code === 'consent'" :to="`/clients/${client.id}/edit`" class="underline"
+          >Change</NuxtLink
+        >
+      </li>
+    </ul>
+    <div class="mt-4 grid gap-x-12 gap-y-5 lg:grid-cols-2">
+      <section aria-labelledby="what" class="grid content-start gap-3">
+        <h2 id="what" class="border-b-2 border-ink pb-1 text-lg font-bold">What is measured</h2>
+        <button
+          v-for="suggestion in suggestions"
+          :key="suggestion.protocolId"
+          type="button"
+          class="rounded border bg-sheet px-4 py-2 text-left"
+          :class="suggestion.protocolId === protocolId ? 'border-ink ring-1 ring-ink' : 'border-contour'"
+          :aria-pressed="suggestion.protocolId === protocolId"
+          @click="protocolId = suggestion.protocolId"
+        >
+          <span class="block font-semibold">{{ PROTOCOLS[suggestion.protocolId].name }}</span>
+          <span class="text-sm text-faded">{{ suggestion.reason }}</span>
+        </button>
+        <label class="grid gap-1">
+          <span class="font-semibold">Set of sites</span>
+          <select v-model="protocolId" name="protocol" class="field">
+            <option v-for="one in PROTOCOLS" :key="one.id" :value="one.id">{{ one.name }}: {{ one.purpose }}</option>
+          </select>
+        </label>
+        <p v-if="broken" class="border-l-4 border-fat pl-3 text-[15px]" data-breaks>{{ broken }}</p>
+        <label class="flex min-h-11 items-center gap-3">
+          <input v-model="withHeight" type="checkbox" name="withHeight" class="size-5 accent-ink" />
+          Measure the height too, three trials
+        </label>
+        <div class="grid gap-3 sm:grid-cols-3">
+          <label class="grid gap-1">
+            <span class="font-semibold">Caliper</span>
+            <select v-model="caliperId" name="caliper" class="field">
+              <option :value="null">not noted</option>
+              <option v-for="one in facts.calipers" :key="one.id" :value="one.id">{{ one.name }}</option>
+            </select>
+          </label>
+          <label class="grid gap-1">
+            <span class="font-semibold">Measures</span>
+            <select v-model="assessorId" name="assessor" class="field">
+              <option v-for="one in facts.staff" :key="one.id" :value="one.id">{{ one.name }}</option>
+            </select>
+          </label>
+          <label class="grid gap-1">
+            <span class="font-semibold">Records</span>
+            <select v-model="recorderId" name="recorder" class="field">
+              <option :value="null">nobody else</option>
+              <option v-for="one in facts.staff" :key="one.id" :value="one.id">{{ one.name }}</option>
+            </select>
+          </label>
+        </div>
+        <p v-if="caliper" class="text-sm text-faded">
+          {{
+            caliper.checkedOn
+              ? `Checked ${sayAgo(caliper.checkedOn)}, ${caliper.deviationMm} mm off.`
+              : 'Never checked against its block.'
+          }}
+        </p>
+      </section>
+      <section aria-labelledby="conditions" class="grid content-start gap-2">
+        <div class="flex items-baseline border-b-2 border-ink pb-1">
+          <h2 id="conditions" class="text-lg font-bold">Conditions</h2>
+          <button
+            v-if="hasLastConditions"
+            type="button"
+            class="ml-auto min-h-9 underline underline-offset-4"
+            @click="asLastTime"
+          >
+            all as last time
+          </button>
+        </div>
+        <div
+          v-for="condition in CONDITIONS"
+          :key="condition.id"
+          class="flex flex-wrap items-center gap-2 border-b border-rule py-1"
+          role="group"
+          :aria-label="condition.label"
+        >
+          <span class="w-32 font-semibold">{{ condition.label }}</span>
+          <button
+            v-for="option in condition.options"
+            :key="option"
+            type="button"
+            class="press min-h-10 px-3"
+            :class="conditions[condition.id] === option ? 'press-first' : 'press-quiet'"
+            :aria-pressed="conditions[condition.id] === option"
+            @click="conditions = { ...conditions, [condition.id]: option }"
+          >
+            {{ option }}
+          </button>
+          <span v-if="changed.has(condition.id)" class="text-sm font-semibold text-alert">
+            last time {{ last?.conditions[condition.id] }}
+          </span>
+        </div>
+        <p class="text-sm text-faded">
+          The same each time: what differs moves water under the skin and reads as fat. Clean the caliper between
+          clients.
+        </p>
+      </section>
+    </div>
+  </form>
+  <p v-else class="p-6 text-faded">Fetching the record.</p>
+</template>

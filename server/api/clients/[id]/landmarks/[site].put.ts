@@ -1,0 +1,23 @@
+import { defineEventHandler, getRouterParam } from 'h3'
+import { z } from 'zod'
+import { asSite } from '../../../../../core/sites'
+import { useDatabase } from '../../../../db/use-database'
+import { readJson } from '../../../../http/body'
+import { failure } from '../../../../http/failure'
+import { clientAt } from '../../../../http/params'
+import { listLandmarks, setLandmark } from '../../../../repositories/landmarks'
+
+const landmarkInput = z.strictObject({
+  note: z.string({ error: 'Please write the landmark down.' }).trim().max(300, 'At most 300 characters.'),
+})
+
+/** The client's own landmark at a site; an empty note takes it away. */
+export default defineEventHandler(async (event) => {
+  const { id } = await clientAt(event)
+  const site = asSite(getRouterParam(event, 'site') ?? '')
+  if (!site) throw failure(404, 'There is no such site.')
+  const { note } = await readJson(event, landmarkInput)
+  const db = await useDatabase()
+  await setLandmark(db, id, site, note)
+  return listLandmarks(db, id)
+})

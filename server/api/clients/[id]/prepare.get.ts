@@ -1,0 +1,22 @@
+import { defineEventHandler } from 'h3'
+import type { PrepareFacts } from '../../../../shared/schemas/checkin'
+import { useDatabase } from '../../../db/use-database'
+import { clientAt } from '../../../http/params'
+import { signedInAs } from '../../../http/signed-in'
+import { listCalipers } from '../../../repositories/calipers'
+import { findLastFinished, findOpen } from '../../../repositories/checkins'
+import { listStaff } from '../../../repositories/staff'
+
+/** What the screen before measuring needs, in one answer. */
+export default defineEventHandler(async (event): Promise<PrepareFacts> => {
+  const client = await clientAt(event)
+  const db = await useDatabase()
+  const who = signedInAs(event)
+  return {
+    client,
+    last: await findLastFinished(db, who, client.id, new Date(Date.now() + 60_000).toISOString()),
+    openCheckinId: await findOpen(db, client.id),
+    calipers: await listCalipers(db, who),
+    staff: await listStaff(db, who),
+  }
+})

@@ -1,0 +1,3 @@
+export * from './people'
+export * from './calipers'
+export * from './measuring'

@@ -1,0 +1,140 @@
+import { sql } from 'drizzle-orm'
+import {
+  boolean,
+  check,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
+import { SOURCES } from '../../../core/readings/reading'
+import { caliper } from './calipers'
+import { instant } from './instant'
+import { client, staff } from './people'
+
+/** One visit of one client: the frame its readings hang in. */
+export const checkin = pgTable(
+  'checkin',
+  {
+    id: uuid('id').primaryKey(),
+    clientId: uuid('client_id')
+      .notNull()
+      .references(() => client.id),
+    protocolId: text('protocol_id').notNull(),
+    side: text('side', { enum: ['right', 'left'] }).notNull(),
+    startedBy: uuid('started_by')
+      .notNull()
+      .references(() => staff.id),
+    /** Who pinches. */
+    assessorId: uuid('assessor_id').references(() => staff.id),
+    /** Who writes, when somebody else does. */
+    recorderId: uuid('recorder_id').references(() => staff.id),
+    caliperId: uuid('caliper_id').references(() => caliper.id),
+    /** Conditions of the visit by name. */
+    conditions: jsonb('conditions').$type<Record<string, string>>().notNull().default({}),
+    /** Height is measured at this visit, in three trials. */
+    withHeight: boolean('with_height').notNull().default(false),
+    startedAt: instant('started_at').notNull(),
+    finishedAt: instant('finished_at'),
+    note: text('note').notNull().default(''),
+  },
+  (t) => [
+    index('checkin_client').on(t.clientId, t.startedAt),
+    index('checkin_recent').on(t.startedAt),
+    // Two coaches pressing Measure at once end up in the same session.
+    uniqueIndex('checkin_one_open')
+      .on(t.clientId)
+      .where(sql`${t.finishedAt} is null`),
+    check('checkin_side', sql`${t.side} in ('right', 'left')`),
+    check('checkin_order', sql`${t.finishedAt} >= ${t.startedAt}`),
+    check('checkin_note_length', sql`length(${t.note}) <= 4000`),
+  ],
+)
+
+/** One value read once. Append-only; its id is made by the device that took it. */
+export const reading = pgTable(
+  'reading',
+  {
+    id: uuid('id').primaryKey(),
+    checkinId: uuid('checkin_id')
+      .notNull()
+      .references(() => checkin.id),
+    site: text('site').notNull(),
+    round: integer('round').notNull(),
+    /** As entered, in `unit`. */
+    value: doublePrecision('value').notNull(),
+    unit: text('unit', { enum: ['mm', 'kg', 'lb', 'cm', 'in'] }).notNull(),
+    takenAt: instant('taken_at').notNull(),
+    takenBy: uuid('taken_by')
+      .notNull()
+      .references(() => staff.id),
+    source: text('source', { enum: [...SOURCES] }).notNull(),
+    /** How the fold was lifted, where a site has several ways. */
+    method: text('method'),
+    receivedAt: instant('received_at')
+      .notNull()
+      .default(sql`now()`),
+  },
+  (t) => [
+    index('reading_checkin').on(t.checkinId, t.takenAt),
+    check('reading_round', sql`${t.round} between 1 and 20`),
+    check('reading_unit', sql`${t.unit} in ('mm', 'kg', 'lb', 'cm', 'in')`),
+    check(
+      'reading_value',
+      sql`case ${t.unit} when 'mm' then ${t.value} between 1.5 and 80 when 'kg' then ${t.value} between 20 and 350 when 'lb' then ${t.value} between 44 and 772 when 'cm' then ${t.value} between 10 and 250 else ${t.value} between 4 and 99 end`,
+    ),
+  ],
+)
+
+/** A reading crossed out. A fact of its own: the reading stays. */
+export const strike = pgTable('strike', {
+  readingId: uuid('reading_id')
+    .primaryKey()
+    .references(() => reading.id),
+  struckAt: instant('struck_at').notNull(),
+  struckBy: uuid('struck_by')
+    .notNull()
+    .references(() => staff.id),
+})
+
+/** A site left out of a check-in, with why. A reading of it later overrules it. */
+export const skip = pgTable(
+  'skip',
+  {
+    id: uuid('id').primaryKey(),
+    checkinId: uuid('checkin_id')
+      .notNull()
+      .references(() => checkin.id),
+    site: text('site').notNull(),
+    reason: text('reason').notNull(),
+    at: instant('at').notNull(),
+    skippedBy: uuid('skipped_by')
+      .notNull()
+      .references(() => staff.id),
+  },
+  (t) => [
+    index('skip_checkin').on(t.checkinId),
+    check('skip_reason_length', sql`length(${t.reason}) between 1 and 300`),
+  ],
+)
+
+/** A note at one reading. */
+export const remark = pgTable(
+  'remark',
+  {
+    id: uuid('id').primaryKey(),
+    readingId: uuid('reading_id')
+      .notNull()
+      .references(() => reading.id),
+    words: text('words').notNull(),
+    at: instant('at').notNull(),
+    madeBy: uuid('made_by')
+      .notNull()
+      .references(() => staff.id),
+  },
+  (t) => [index('remark_reading').on(t.readingId), check('remark_length', sql`length(${t.words}) between 1 and 500`)],
+)

@@ -96,17 +96,18 @@ describe('the main job, from an empty installation to the trend', () => {
   })
 
   it('does not measure before consent is noted', async () => {
-    await coach.click('button', 'Measure')
-    await coach.sees('Note the client’s consent before measuring.')
-    await coach.click('a', 'Change')
+    await coach.click('a', 'Measure')
+    await coach.sees('Consent to touch and to keep data is not on record.')
+    expect(await coach.page.$eval('form button[disabled]', (button) => button.textContent.trim())).toBe('Start')
+    await audit('prepare')
+    await coach.click('[data-cautions] a', 'Change')
     await coach.click('[name="consented"]')
     await coach.click('form button', 'Keep changes')
     await coach.at(/^\/clients\/[0-9a-f-]{36}$/)
   })
 
   it('takes a whole session by keyboard, with a strike, a reload and a dispute', async () => {
-    await coach.click('button', 'Measure')
-    await coach.measuring()
+    await coach.startMeasuring()
     await coach.sees('Weight')
     await coach.enter(71.5)
     await coach.sees('First reading')
@@ -122,7 +123,8 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.sees('everything kept')
     await audit('measuring')
 
-    await coach.page.reload({ waitUntil: 'networkidle0' })
+    await coach.page.reload({ waitUntil: 'domcontentloaded' })
+    await coach.measuring()
     expect(await coach.textOf('[data-site="midaxillary"] s')).toBe('16.0')
     expect(await coach.textOf('h2.text-3xl, section[aria-label="Entry"] h2')).toBe('Suprailiac')
     for (const value of FIRST.slice(4)) await coach.enter(value)
@@ -150,7 +152,9 @@ describe('the main job, from an empty installation to the trend', () => {
     const phone = await Visitor.arrive(browser, server.address, PHONE)
     await phone.signIn(LEAD)
     await phone.open(path)
-    await phone.tap('button', 'Measure')
+    await phone.tap('a', 'Measure')
+    await phone.tap('button', 'Start')
+    await phone.tap('button', 'Skip marking')
     await phone.measuring()
     await phone.tap('button', 'measure without weight')
     for (const value of [...FIRST, ...FIRST]) await phone.tapIn(value - 1)
@@ -169,7 +173,7 @@ describe('the main job, from an empty installation to the trend', () => {
   })
 
   it('shows the trend and what changed at each site', async () => {
-    await coach.page.reload({ waitUntil: 'networkidle0' })
+    await coach.page.reload({ waitUntil: 'domcontentloaded' })
     await coach.page.waitForSelector('[role="img"] svg path')
     // Subscapular: 12.25 then 11.5; chest: 8.25 then 7.
     expect(await coach.textOf('[data-change="subscapular"]')).toMatch(/^−0\.[78]$/)
@@ -206,8 +210,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.click('td a', 'Maren Osk')
     await coach.click('a', 'Change')
     await coach.click('button', 'Bring back from the archive')
-    await coach.click('button', 'Measure')
-    await coach.measuring()
+    await coach.startMeasuring()
   })
 })
 
@@ -222,7 +225,8 @@ describe('a server that dies in the middle', () => {
     await coach.sees('kept on this device')
     await server.start()
     await coach.sees('everything kept')
-    await coach.page.reload({ waitUntil: 'networkidle0' })
+    await coach.page.reload({ waitUntil: 'domcontentloaded' })
+    await coach.measuring()
     const kept = await coach.page.$$eval('.kept', (cells) => cells.map((cell) => cell.textContent.trim()))
     expect(kept).toEqual(['13.0', '12.5', '8.0'])
   })

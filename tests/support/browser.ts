@@ -105,6 +105,14 @@ export class Visitor {
     await this.page.waitForFunction((source: string) => new RegExp(source).test(location.pathname), POLLING, pattern)
   }
 
+  /** From a client's page to the open log sheet: prepared as proposed, marking skipped. */
+  async startMeasuring(): Promise<void> {
+    await this.click('a', 'Measure')
+    await this.click('button', 'Start')
+    await this.click('button', 'Skip marking')
+    await this.measuring()
+  }
+
   /** Waits until a log sheet is open for its next entry. */
   async measuring(): Promise<void> {
     await this.at(/^\/measure\//)

@@ -16,7 +16,12 @@ watch(
   { immediate: true },
 )
 const other = computed(() => (view.value === 'front' ? 'back' : 'front'))
-const marks = computed(() => props.rows.map(({ site, mark }) => ({ site, state: mark })))
+const marks = computed(() =>
+  props.rows.map(({ site, mark }) => {
+    if (site.id === props.current?.id) return { site, state: 'now' as const }
+    return { site, state: mark === 'now' ? ('to-come' as const) : mark }
+  }),
+)
 const bottom = computed(() => Math.max(...props.rows.map(({ site }) => site.figure.y)) + BELOW)
 </script>
 

@@ -18,7 +18,7 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
 </script>
 
 <template>
-  <section aria-label="Result" class="grid content-start gap-4" data-result>
+  <section aria-label="Result" class="grid content-start gap-4" tabindex="0" data-result>
     <div v-if="reached">
       <h2 class="text-faded">Fat</h2>
       <p class="flex items-baseline gap-2 text-fat">

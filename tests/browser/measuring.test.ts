@@ -1,0 +1,260 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { startServer } from '../../scripts/lib/server-process.mjs'
+import { nextStep, sessionState, type Reading } from '../../core/readings'
+import { findProtocol, isFold, PROTOCOLS, type ProtocolId, type SiteId } from '../../core/sites'
+import type { CheckinRecord, MeasuringFacts } from '../../shared/schemas/checkin'
+import { Caller, someClient, type Server } from '../support/api'
+import { launchChromium, Visitor, type Browser } from '../support/browser'
+
+const LEAD = { email: 'lead@reedwater.example', password: 'a-long-oar-story' }
+
+let server: Server
+let browser: Browser
+let coach: Visitor
+let api: Caller
+beforeAll(async () => {
+  ;[server, browser] = await Promise.all([startServer(), launchChromium()])
+  api = new Caller(server)
+  await api.setUp()
+  coach = await Visitor.arrive(browser, server.address)
+  await coach.signIn(LEAD)
+})
+afterAll(async () => {
+  await coach.close()
+  await browser.close()
+  await server.remove()
+})
+
+const heading = () => coach.textOf('section[aria-label="Entry"] h2')
+
+/** A new client with an open log sheet of this protocol, at the first entry. */
+async function open(protocolId: ProtocolId, change: Parameters<typeof someClient>[0] = {}, withHeight = false) {
+  const client = someClient({ name: `Rower ${protocolId}`, ...change })
+  await api.send('POST', '/api/clients', client)
+  const id = crypto.randomUUID()
+  const start = { id, protocolId, startedAt: new Date().toISOString(), withHeight }
+  await api.send('POST', `/api/clients/${client.id}/checkins`, start)
+  await coach.open('/')
+  await coach.page.goto(`${server.address}/measure/${id}`, { waitUntil: 'domcontentloaded' })
+  await coach.click('button', 'Skip marking')
+  await coach.measuring()
+  return { client, id }
+}
+
+async function stored(id: string): Promise<CheckinRecord> {
+  return (await api.send<MeasuringFacts>('GET', `/api/checkins/${id}`)).body.checkin
+}
+
+/** Waits until the server holds this many readings. */
+async function holds(id: string, count: number): Promise<CheckinRecord> {
+  for (let i = 0; i < 100; i += 1) {
+    const record = await stored(id)
+    if (record.readings.length >= count) return record
+    await new Promise((wake) => setTimeout(wake, 50))
+  }
+  throw new Error(`the server does not hold ${count} readings`)
+}
+
+/** A reading in proportion for each site, steady between rounds. */
+function called(site: SiteId): number {
+  if (isFold(site)) return 12
+  const girths: Partial<Record<SiteId, number>> = {
+    neck: 38,
+    waist: 82,
+    abdomen: 86,
+    hip: 98,
+    shoulders: 115,
+    wrist: 17,
+    ankle: 23,
+    forearm: 28,
+  }
+  return girths[site] ?? (site.startsWith('arm') ? 33 : site === 'calf-girth' ? 37 : site === 'thigh-girth' ? 57 : 95)
+}
+
+describe('every protocol, taken by keyboard to its end', () => {
+  it.each(Object.keys(PROTOCOLS) as ProtocolId[])('%s', async (protocolId) => {
+    const protocol = findProtocol(protocolId)
+    if (!protocol) throw new Error('no protocol')
+    const { id } = await open(protocolId)
+    await coach.enter(74)
+    const taken: Reading[] = []
+    for (let i = 0; i < 60; i += 1) {
+      const step = nextStep(sessionState(protocol, taken, []))
+      if (step.kind === 'finished') break
+      const value = called(step.site)
+      await coach.enter(value)
+      const unit = isFold(step.site) ? ('mm' as const) : ('cm' as const)
+      const takenAt = new Date(Date.UTC(2026, 0, 1, 0, 0, i)).toISOString()
+      taken.push({ id: String(i), site: step.site, round: step.round, value, unit, takenAt, source: 'keyboard' })
+    }
+    await coach.sees('every site settled')
+    const record = await holds(id, taken.length + 1)
+    expect(record.readings.slice(1).map(({ site, value }) => [site, value])).toEqual(
+      taken.map(({ site, value }) => [site, value]),
+    )
+  })
+})
+
+describe('the hand at the sheet', () => {
+  it('warns about a slip in one line, keeps it with one more Enter, or corrects it with one key', async () => {
+    const { id, client } = await open('laboratory-3-men', { sex: 'male' })
+    await coach.enter(80)
+    for (const value of [8, 20, 15, 8, 20, 15]) await coach.enter(value)
+    await coach.sees('every site settled')
+    await coach.keys('Enter')
+    await coach.at(`/clients/${client.id}`)
+    await coach.startMeasuring()
+    await coach.enter(80.4)
+    await coach.enter(13)
+    await coach.sees('Last time 8 mm: 5 mm more. Read it once more?')
+    expect(await heading()).toBe('Chest')
+    await coach.keys('Enter')
+    expect(await heading()).toBe('Abdominal')
+    await coach.enter(205)
+    await coach.sees('a decimal point may be missing')
+    await coach.keys('c')
+    expect(await heading()).toBe('Thigh')
+    await coach.sees('everything kept')
+    const second = await coach.page.evaluate(() => location.pathname.split('/').at(-1) ?? '')
+    const record = await holds(second, 3)
+    expect(record.readings.map(({ value }) => value)).toEqual([80.4, 13, 20.5])
+    expect(second).not.toBe(id)
+  })
+
+  it('leaves a site out with a reason, notes at a reading, records how the thigh was lifted', async () => {
+    const { id } = await open('athlete-6')
+    await coach.enter(70)
+    await coach.enter(9)
+    await coach.keys('n')
+    await coach.click('textarea')
+    await coach.page.keyboard.type('strap moved')
+    await coach.click('button', 'Keep note')
+    await coach.keys('k')
+    await coach.sees('Subscapular: skip')
+    await coach.keys('2')
+    expect(await heading()).toBe('Supraspinale')
+    await coach.sees('the client prefers not')
+    await coach.enter(8)
+    await coach.enter(14)
+    expect(await heading()).toBe('Front thigh')
+    await coach.click('button', 'underside supported')
+    await coach.enter(16)
+    const record = await holds(id, 5)
+    expect(record.skips).toMatchObject([{ site: 'subscapular', reason: 'the client prefers not' }])
+    expect(record.remarks).toMatchObject([
+      { words: 'strap moved', readingId: record.readings.find(({ site }) => site === 'triceps')?.id },
+    ])
+    expect(record.readings.find(({ site }) => site === 'front-thigh')?.method).toBe('underside supported')
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+
+  it('hides last time and first readings when blind, until the second is in', async () => {
+    await open('laboratory-3-men', { sex: 'male' })
+    await coach.enter(80)
+    await coach.keys('b')
+    await coach.enter(9.5)
+    expect(await coach.textOf('[data-site="chest"] .kept')).toBe('•')
+    for (const value of [20, 15, 9]) await coach.enter(value)
+    const cells = await coach.page.$$eval('[data-site="chest"] .kept', (found) =>
+      found.map((cell) => cell.textContent.trim()),
+    )
+    expect(cells).toEqual(['9.5', '9.0'])
+  })
+
+  it('takes the tape in inches with fractions, and height in three trials', async () => {
+    const { id } = await open('one-site-tape', { sex: 'male', heightCm: null }, true)
+    await coach.enter(90)
+    for (const trial of ['178', '178.2', '178.4']) await coach.enter(trial)
+    expect(await heading()).toBe('Abdomen')
+    await coach.click('button', 'in')
+    await coach.enter('34 3/4')
+    await coach.click('button', '½')
+    await coach.sees('½')
+    await coach.keys('Backspace')
+    await coach.enter('34 1/2')
+    await coach.sees('every site settled')
+    const { readings } = await holds(id, 6)
+    expect(readings.map(({ value, unit }) => `${value} ${unit}`)).toEqual([
+      '90 kg',
+      '178 cm',
+      '178.2 cm',
+      '178.4 cm',
+      '34.75 in',
+      '34.5 in',
+    ])
+    expect(await coach.textOf('[data-height]')).toBe('178.2 cm')
+  })
+
+  it('marks sites one after another and writes the client’s landmarks down', async () => {
+    const client = someClient({ name: 'Maren Osk' })
+    await api.send('POST', '/api/clients', client)
+    await coach.open(`/clients/${client.id}`)
+    await coach.click('a', 'Measure')
+    await coach.page.waitForSelector('select[name="protocol"]')
+    await coach.page.select('select[name="protocol"]', 'laboratory-3-women')
+    await coach.click('[aria-label="Training"] button', 'after training')
+    await coach.click('button', 'Start')
+    await coach.sees('1 of 3')
+    await coach.keys('Enter')
+    await coach.sees('2 of 3')
+    await coach.click('input[name="landmark"]')
+    await coach.page.keyboard.type('freckle above the crest')
+    await coach.keys('Enter', 'Enter')
+    await coach.measuring()
+    await coach.enter(70)
+    await coach.enter(14)
+    expect(await coach.textOf('[data-landmark]')).toContain('freckle above the crest')
+    for (const value of [12, 20, 14, 12, 20]) await coach.enter(value)
+    await coach.keys('Enter')
+    await coach.at(`/clients/${client.id}`)
+    await coach.click('a', 'Measure')
+    await coach.page.waitForSelector('select[name="protocol"]')
+    expect(await coach.page.$eval('select[name="protocol"]', (field) => (field as HTMLSelectElement).value)).toBe(
+      'laboratory-3-women',
+    )
+    await coach.click('[aria-label="Training"] button', 'before training')
+    await coach.sees('last time after training')
+    await coach.page.select('select[name="protocol"]', 'laboratory-7')
+    await coach.sees('This breaks the history')
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+})
+
+describe('two screens on one session', () => {
+  it('shows both what either enters, live, and merges without overwriting', async () => {
+    const { id } = await open('laboratory-7')
+    await coach.enter(72)
+    const recorder = await Visitor.arrive(browser, server.address)
+    await recorder.signIn(LEAD)
+    await recorder.page.goto(`${server.address}/measure/${id}`, { waitUntil: 'domcontentloaded' })
+    await recorder.measuring()
+    const [first, second] = [
+      [14, 13, 8, 10, 15, 20, 22],
+      [14.5, 13, 8, 10.5, 15, 20, 22.5],
+    ].map((round) => round.map(String))
+    for (let i = 0; i < 7; i += 1) {
+      const [screen, other] = i % 2 ? [recorder, coach] : [coach, recorder]
+      await screen.enter(first?.[i] ?? '')
+      await other.sees(Number(first?.[i]).toFixed(1))
+    }
+    await Promise.all([coach.enter(second?.[0] ?? ''), recorder.enter(second?.[0] ?? '')])
+    const record = await holds(id, 10)
+    // Both called the same fold in at once: two readings stand, neither is lost.
+    expect(record.readings.filter(({ site }) => site === 'triceps').length).toBeGreaterThanOrEqual(2)
+    expect(record.readings).toHaveLength(10)
+    await recorder.keys('u')
+    await recorder.sees('everything kept')
+    await coach.page.waitForFunction(() => document.querySelectorAll('s').length === 1, { polling: 40 })
+    await recorder.close()
+  })
+
+  it('says calmly that a session was finished elsewhere', async () => {
+    const { id } = await open('one-site-tape', { sex: 'male' })
+    await coach.enter(88)
+    await coach.enter(90)
+    await holds(id, 2)
+    await api.send('PATCH', `/api/checkins/${id}`, { finished: true })
+    await coach.click('button', 'Back')
+    await coach.at(/^\/clients\//)
+  })
+})

@@ -49,7 +49,10 @@ export default defineNuxtConfig({
         'style-src': ["'self'", "'unsafe-inline'"],
         'img-src': ["'self'", 'data:', 'blob:'],
         'font-src': ["'self'"],
-        'connect-src': ["'self'"],
+        // A caliper's own line server on this machine (docs/devices.md).
+        'connect-src': ["'self'", 'ws://localhost:*', 'ws://127.0.0.1:*'],
+        'worker-src': ["'self'"],
+        'manifest-src': ["'self'"],
         'object-src': ["'none'"],
         'base-uri': ["'none'"],
         'form-action': ["'self'"],

@@ -129,5 +129,12 @@ export function useEntry({ cell, massUnit, lengthUnit, last, here, commit, strik
     else commit({ value, unit: isFold(at) ? 'mm' : 'cm' }, source, at)
   }
 
-  return { text, problem, slip, kind, isEmpty, type, erase, keep, correct, clear }
+  /** A value from a connected device: put in whole, then kept like a typed one. */
+  function fromDevice(value: number, source: Source): void {
+    clear()
+    text.value = String(value)
+    keep(source)
+  }
+
+  return { text, problem, slip, kind, fromDevice, isEmpty, type, erase, keep, correct, clear }
 }

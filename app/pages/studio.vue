@@ -99,6 +99,9 @@ const form = useForm({
         </template>
       </section>
 
+      <HabitSettings />
+      <CaliperList />
+      <DeviceSettings />
       <section aria-labelledby="people" class="grid content-start gap-4">
         <h2 id="people" class="border-b-2 border-ink pb-2 text-lg font-bold">People</h2>
         <ul>

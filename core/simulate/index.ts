@@ -1,3 +1,4 @@
 export * from './random'
 export * from './assessor'
 export * from './client'
+export * from './devices'

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import type { Slip } from '#core/readings'
 import { SITES } from '#core/sites'
-import type { LengthUnit, MassUnit } from '#core/units'
+import { formatNumber, type LengthUnit, type MassUnit } from '#core/units'
 import type { Cell } from '~/composables/useMeasuring'
 
 const props = defineProps<{
   cell: Cell
   typed: string
+  /** What a connected device shows now. */
+  live: { device: 'caliper' | 'scale'; value: number } | null
   problem: string | null
   slip: Slip | null
   massUnit: MassUnit
@@ -35,6 +37,11 @@ const where = computed(() => {
   return props.cell.kind === 'height'
     ? 'Barefoot, heels together, head level, at the end of a breath in. Three trials.'
     : 'As the client stands, in the least clothing. The same clothes next time.'
+})
+const shown = computed(() => {
+  const { live, cell } = props
+  const fits = live?.device === 'scale' ? cell.kind === 'weight' : fold.value !== null
+  return live && fits ? formatNumber(live.value, 1) : null
 })
 const round = computed(() => {
   const { cell } = props
@@ -73,7 +80,7 @@ const round = computed(() => {
         :class="[typed === '' ? 'text-rule' : '', typed.length > 6 ? 'text-4xl' : 'text-6xl sm:text-7xl']"
         data-entry
         aria-label="Entry"
-        >{{ typed === '' ? '0' : typed }}</output
+        >{{ typed === '' ? (shown ?? '0') : typed }}</output
       >
       <div v-if="fold" class="flex items-center gap-3">
         <span class="text-faded">mm</span>

@@ -127,8 +127,13 @@ function isTyping(row: SheetRow, column: number): boolean {
             >
               <template v-if="isHidden(row)">•</template>
               <template v-else>{{ figureOf(row, valueAt(row, column)) }}</template>
-              <sup v-if="noted.has(readingAt(row, column)?.id ?? '')" title="has a note">n</sup>
             </button>
+            <sup
+              v-if="!isTyping(row, column) && noted.has(readingAt(row, column)?.id ?? '')"
+              class="text-faded"
+              title="has a note"
+              >n</sup
+            >
             <span v-if="column === row.state.live.length && row.state.status === 'disputed'" class="apart">
               {{ figureOf(row, row.state.apart ?? 0) }} apart
             </span>

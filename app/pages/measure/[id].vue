@@ -68,6 +68,17 @@ onMounted(async () => {
   }
 })
 useHead({ title: () => `Measuring ${facts.value?.client.name ?? ''}, Oak Pinch` })
+const devices = useDevices({
+  press({ device, value }) {
+    if (dialog.value !== null || marking.value) return
+    if (device === 'scale' && cell.value.kind === 'weight') {
+      massUnit.value = 'kg'
+      entry.fromDevice(value, 'scale')
+    }
+    if (device === 'caliper' && current.value?.kind === 'fold') entry.fromDevice(value, 'caliper')
+  },
+})
+watch(current, (site) => site && devices.tellSite(site.id), { immediate: true })
 watch(cell, count.reset)
 
 const kept = computed(() => {
@@ -203,6 +214,7 @@ useMeasuringKeys({
         <EntryPanel
           :cell="cell"
           :typed="entry.text.value"
+          :live="devices.shown.value"
           :problem="entry.problem.value"
           :slip="entry.slip.value"
           :mass-unit="massUnit"

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { caliperCheckInput, caliperInput, type Caliper } from '#shared/schemas/caliper'
+
+const calipers = ref<Caliper[]>([])
+const problem = ref<string | null>(null)
+const name = ref('')
+const checking = ref<string | null>(null)
+const deviation = ref('')
+
+async function tell(action: () => Promise<Caliper[]>): Promise<boolean> {
+  problem.value = null
+  try {
+    calipers.value = await action()
+    return true
+  } catch (error) {
+    problem.value = problemOf(error).message
+    return false
+  }
+}
+onMounted(() => tell(() => $fetch<Caliper[]>('/api/calipers')))
+
+async function add() {
+  const input = caliperInput.safeParse({ id: uuid(), name: name.value })
+  if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)
+  if (await tell(() => $fetch<Caliper[]>('/api/calipers', { method: 'POST', body: input.data }))) name.value = ''
+}
+
+async function check(id: string) {
+  const deviationMm = Number(deviation.value.replace(',', '.').replace('−', '-') || NaN)
+  const checkedOn = new Date().toISOString().slice(0, 10)
+  const input = caliperCheckInput.safeParse({ id: uuid(), checkedOn, deviationMm })
+  if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)
+  if (await tell(() => $fetch<Caliper[]>(`/api/calipers/${id}/checks`, { method: 'POST', body: input.data }))) {
+    checking.value = null
+    deviation.value = ''
+  }
+}
+</script>
+
+<template>
+  <section aria-labelledby="calipers" class="grid content-start gap-3">
+    <h2 id="calipers" class="border-b-2 border-ink pb-2 text-lg font-bold">Calipers</h2>
+    <ul>
+      <li v-for="one in calipers" :key="one.id" class="flex flex-wrap items-center gap-3 border-b border-rule py-2">
+        <span class="font-semibold">{{ one.name }}</span>
+        <span class="flex-1 text-[15px] text-faded">
+          {{ one.checkedOn ? `checked ${sayAgo(one.checkedOn)}, ${one.deviationMm} mm off` : 'never checked' }}
+        </span>
+        <button v-if="checking !== one.id" class="press press-quiet" @click="checking = one.id">Check</button>
+        <form v-else class="flex gap-2" @submit.prevent="check(one.id)">
+          <input
+            v-model="deviation"
+            class="field figure max-w-36"
+            inputmode="decimal"
+            aria-label="Off the block, mm"
+            placeholder="off, mm"
+          />
+          <button class="press">Note</button>
+        </form>
+      </li>
+    </ul>
+    <form class="flex gap-2" @submit.prevent="add">
+      <input
+        v-model="name"
+        class="field"
+        name="caliperName"
+        maxlength="80"
+        aria-label="Name of a caliper"
+        placeholder="Name of a caliper"
+      />
+      <button class="press">Add</button>
+    </form>
+    <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+  </section>
+</template>

@@ -10,7 +10,7 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   // The measuring screen has to live on a tablet that loses its network: one shell, drawn in the browser.
   ssr: false,
-  modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-auth-utils', 'nuxt-security'],
+  modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@vite-pwa/nuxt'],
   alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
   css: ['~/assets/main.css'],
   app: {
@@ -40,6 +40,52 @@ export default defineNuxtConfig({
     demo: false,
     // Secure is added at sign-in whenever the request came over https (server/api/sign-in.post.ts).
     session: { password: '', maxAge: 60 * 60 * 24 * 14, cookie: { secure: false, sameSite: 'lax' } },
+  },
+  pwa: {
+    registerType: 'autoUpdate',
+    manifest: {
+      name: 'Oak Pinch',
+      short_name: 'Oak Pinch',
+      description: 'Skinfold and tape measuring for coaches.',
+      display: 'standalone',
+      start_url: '/',
+      background_color: '#F6F3EC',
+      theme_color: '#F6F3EC',
+      icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+    },
+    workbox: {
+      globPatterns: ['**/*.{js,css,woff2,svg}'],
+      // One shell for every address: kept under one key, so that any page opens without the network.
+      navigateFallback: null,
+      cleanupOutdatedCaches: true,
+      clientsClaim: true,
+      skipWaiting: true,
+      runtimeCaching: [
+        {
+          urlPattern: ({ request }) => request.mode === 'navigate',
+          handler: 'NetworkFirst',
+          options: {
+            cacheName: 'shell',
+            networkTimeoutSeconds: 4,
+            cacheableResponse: { statuses: [200] },
+            plugins: [{ cacheKeyWillBeUsed: async () => '/shell' }],
+          },
+        },
+        {
+          urlPattern: ({ url, request }) =>
+            request.method === 'GET' &&
+            /^\/api\/(me|floor|clients|clients\/[^/]+\/(prepare|history)|checkins\/[^/]+)$/.test(url.pathname),
+          handler: 'NetworkFirst',
+          options: {
+            cacheName: 'facts',
+            networkTimeoutSeconds: 4,
+            cacheableResponse: { statuses: [200] },
+            expiration: { maxEntries: 300, maxAgeSeconds: 60 * 60 * 24 * 14 },
+          },
+        },
+      ],
+    },
+    client: { installPrompt: false },
   },
   security: {
     headers: {

@@ -3,6 +3,7 @@ useTheme()
 </script>
 
 <template>
+  <NuxtPwaManifest />
   <NuxtLayout>
     <NuxtPage />
   </NuxtLayout>

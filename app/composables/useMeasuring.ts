@@ -88,7 +88,13 @@ export function useMeasuring(checkinId: string) {
   })
 
   async function load(): Promise<void> {
-    const [loaded] = await Promise.all([$fetch<MeasuringFacts>(`/api/checkins/${checkinId}`), outbox.load()])
+    await outbox.load()
+    // Sent first: a check-in started without the server is there to be fetched afterwards.
+    if (outbox.starts.some(({ id }) => id === checkinId)) await outbox.sendAll()
+    const begun = outbox.starts.find(({ id }) => id === checkinId)
+    const loaded = begun
+      ? begun.facts
+      : await $fetch<MeasuringFacts>(`/api/checkins/${outbox.moved[checkinId] ?? checkinId}`)
     equations.value = await loadEquations(protocolOf(loaded.checkin).feeds)
     facts.value = loaded
     void outbox.sendAll()

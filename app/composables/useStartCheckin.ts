@@ -1,28 +1,65 @@
 import { v7 as uuid } from 'uuid'
 import { ref } from 'vue'
-import type { StartCheckinInput } from '#shared/schemas/checkin'
+import type { CheckinRecord, PrepareFacts, StartCheckinInput } from '#shared/schemas/checkin'
+import { useMe } from '~/stores/me'
+import { useOutbox } from '~/stores/outbox'
 
 /** Starts a check-in as prepared, or goes to the one already open. */
 export function useStartCheckin() {
   const router = useRouter()
+  const me = useMe()
+  const outbox = useOutbox()
   const problem = ref<string | null>(null)
   const starting = ref(false)
 
-  async function start(clientId: string, prepared: Omit<StartCheckinInput, 'id' | 'startedAt'>): Promise<void> {
+  /** `known` is what a session without the server is shown from. */
+  async function start(
+    clientId: string,
+    prepared: Omit<StartCheckinInput, 'id'>,
+    known: PrepareFacts,
+    fromPaper = false,
+  ): Promise<void> {
     if (starting.value) return
     starting.value = true
     problem.value = null
+    const body = { id: uuid(), ...prepared }
     try {
-      const { id } = await $fetch<{ id: string }>(`/api/clients/${clientId}/checkins`, {
-        method: 'POST',
-        body: { id: uuid(), startedAt: new Date().toISOString(), ...prepared },
-      })
-      await router.push(`/measure/${id}`)
+      const { id } = await $fetch<{ id: string }>(`/api/clients/${clientId}/checkins`, { method: 'POST', body })
+      await router.push(`/measure/${id}${fromPaper ? '?paper=1' : ''}`)
     } catch (error) {
-      problem.value = problemOf(error).message
+      const { status, message } = problemOf(error)
+      if (status === 0) await startHere(clientId, body, known)
+      else problem.value = message
     } finally {
       starting.value = false
     }
+  }
+
+  /** Without the server the session starts on this device and is sent when the server is back. */
+  async function startHere(clientId: string, body: StartCheckinInput, known: PrepareFacts): Promise<void> {
+    const staffId = me.me?.staff.id ?? ''
+    const checkin: CheckinRecord = {
+      id: body.id,
+      clientId,
+      protocolId: body.protocolId,
+      side: known.client.usualSide,
+      assessorId: body.assessorId ?? staffId,
+      recorderId: body.recorderId ?? null,
+      caliperId: body.caliperId ?? null,
+      conditions: body.conditions ?? {},
+      withHeight: body.withHeight ?? false,
+      startedAt: body.startedAt,
+      finishedAt: null,
+      startedBy: me.me?.staff.name ?? '',
+      note: '',
+      readings: [],
+      strikes: [],
+      skips: [],
+      remarks: [],
+    }
+    const facts = { client: known.client, checkin, last: known.last, landmarks: {} }
+    await outbox.putStart({ id: body.id, clientId, staffId, body, facts })
+    await router.push(`/measure/${body.id}`)
   }
 
   return { start, problem, starting }

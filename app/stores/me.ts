@@ -30,6 +30,8 @@ export const useMe = defineStore('me', () => {
 
   async function signOut(): Promise<void> {
     await $fetch('/api/sign-out', { method: 'POST' })
+    // What was kept for working without the network belongs to the person who leaves.
+    if (typeof caches !== 'undefined') await caches.delete('facts')
     me.value = null
   }
 

@@ -1,6 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie'
 import type { Reading, Remark, Strike } from '#core/readings'
-import type { SkipFact } from '#shared/schemas/checkin'
+import type { MeasuringFacts, SkipFact, StartCheckinInput } from '#shared/schemas/checkin'
 
 /** A fact on this device that the server has not confirmed yet. */
 export interface Waiting {
@@ -18,12 +18,23 @@ export interface Waiting {
   refused?: string
 }
 
+/** A check-in started on this device while the server was away, with what its screen needs. */
+export interface PendingStart {
+  id: string
+  clientId: string
+  staffId: string
+  body: StartCheckinInput
+  facts: MeasuringFacts
+}
+
 class OutboxDatabase extends Dexie {
   waiting!: EntityTable<Waiting, 'id'>
+  starts!: EntityTable<PendingStart, 'id'>
 
   constructor() {
     super('oak-pinch')
     this.version(1).stores({ waiting: 'id, checkinId' })
+    this.version(2).stores({ waiting: 'id, checkinId', starts: 'id' })
   }
 }
 

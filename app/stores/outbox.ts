@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { problemOf } from '~/composables/useApi'
 import { useMe } from '~/stores/me'
-import { fromStore, outboxDb, type Waiting } from '~/stores/outbox-db'
+import { fromStore, outboxDb, type PendingStart, type Waiting } from '~/stores/outbox-db'
 
 const RETRY_MS = 2_000
 
@@ -22,6 +22,9 @@ export const useOutbox = defineStore('outbox', () => {
   const trouble = ref<string | null>(null)
   /** True while this browser cannot keep facts itself: then only the server holds them. */
   const storeless = ref(false)
+  const starts = ref<PendingStart[]>([])
+  /** Check-ins started here that turned out to be under way already, by their new id. */
+  const moved = ref<Record<string, string>>({})
   let sending: Promise<void> | null = null
 
   const unsent = computed(() => waiting.value.filter((fact) => !fact.refused))
@@ -69,7 +72,33 @@ export const useOutbox = defineStore('outbox', () => {
     }
   }
 
+  /** Tells the server of a check-in started without it; facts follow it to the one already open, where there is one. */
+  async function sendStart({ id, clientId, body }: PendingStart): Promise<void> {
+    const found = await $fetch<{ id: string }>(`/api/clients/${clientId}/checkins`, { method: 'POST', retry: 0, body })
+    if (found.id !== id) {
+      const facts = waiting.value.filter(({ checkinId }) => checkinId === id)
+      const followed = facts.map((fact) => ({ ...fact, checkinId: found.id }))
+      waiting.value = waiting.value.map((fact) => (fact.checkinId === id ? { ...fact, checkinId: found.id } : fact))
+      await fromStore(outboxDb.waiting.bulkPut(followed))
+      moved.value = { ...moved.value, [id]: found.id }
+    }
+    starts.value = starts.value.filter((start) => start.id !== id)
+    await fromStore(outboxDb.starts.delete(id))
+  }
+
+  async function sendStarts(): Promise<void> {
+    for (const start of starts.value.filter(({ staffId }) => staffId === useMe().me?.staff.id)) {
+      try {
+        await sendStart(start)
+      } catch (error) {
+        trouble.value = problemOf(error).message
+        throw error
+      }
+    }
+  }
+
   async function sendEverything(): Promise<void> {
+    await sendStarts()
     const own = () => unsent.value.filter(({ staffId }) => staffId === useMe().me?.staff.id)
     for (let facts = own(); facts.length > 0; facts = own()) {
       const checkinId = facts[0]?.checkinId ?? ''
@@ -94,13 +123,15 @@ export const useOutbox = defineStore('outbox', () => {
   let loaded: Promise<void> | null = null
   /** Brings in what an earlier visit left on this device. */
   function load(): Promise<void> {
-    loaded ??= fromStore(outboxDb.waiting.toArray()).then((kept) => {
+    loaded ??= fromStore(Promise.all([outboxDb.waiting.toArray(), outboxDb.starts.toArray()])).then((kept) => {
       if (!kept) {
         loaded = null
         return
       }
+      const [facts, begun] = kept.value
       const known = new Set(waiting.value.map(({ id }) => id))
-      waiting.value = [...kept.value.filter(({ id }) => !known.has(id)), ...waiting.value]
+      waiting.value = [...facts.filter(({ id }) => !known.has(id)), ...waiting.value]
+      starts.value = [...begun.filter(({ id }) => !starts.value.some((start) => start.id === id)), ...starts.value]
     })
     return loaded
   }
@@ -113,5 +144,12 @@ export const useOutbox = defineStore('outbox', () => {
     if (unsent.value.some(({ id }) => id === fact.id) && !retry.isPending.value) await sendAll()
   }
 
-  return { waiting, unsent, refused, trouble, storeless, load, put, sendAll }
+  /** Keeps a check-in started without the server. */
+  async function putStart(start: PendingStart): Promise<void> {
+    starts.value = [...starts.value, start]
+    await fromStore(outboxDb.starts.put(start))
+    void sendAll()
+  }
+
+  return { starts, moved, putStart, waiting, unsent, refused, trouble, storeless, load, put, sendAll }
 })

@@ -12,7 +12,10 @@ declare module 'h3' {
 
 /** Built files carry no data: the shell, its scripts, fonts and the mark. */
 function isBuiltFile(path: string): boolean {
-  return path.startsWith('/_nuxt/') || path === '/mark.svg' || path === '/favicon.ico' || path === '/robots.txt'
+  return (
+    path.startsWith('/_nuxt/') ||
+    /^\/(mark\.svg|favicon\.ico|robots\.txt|sw\.js|workbox-\w+\.js|manifest\.webmanifest)$/.test(path)
+  )
 }
 
 async function signedIn(event: H3Event): Promise<SignedIn | null> {

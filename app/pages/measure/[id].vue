@@ -23,6 +23,8 @@ const blind = ref(false)
 const dialog = ref<'keys' | 'note' | 'skip' | null>(null)
 const marking = ref(false)
 const marked = shallowRef<Site | null>(null)
+/** A filled paper sheet is typed in: its readings say so, and nothing is left to mark. */
+const fromPaper = route.query.paper === '1'
 const ways = ref<Record<string, string>>({})
 const seconds = computed(() => SCHOOLS[protocol.value.school].readAfterSeconds || 2)
 const count = useCount(seconds)
@@ -54,7 +56,10 @@ const method = computed(() => {
 
 function commit(entered: Entered, source: Source, site?: SiteId) {
   const name = site ? SITES[site].name : (current.value?.name ?? (cell.value.kind === 'height' ? 'Height' : 'Weight'))
-  session.read(entered, source, { ...(site ? { site } : {}), ...(method.value ? { method: method.value } : {}) })
+  session.read(entered, fromPaper ? 'paper' : source, {
+    ...(site ? { site } : {}),
+    ...(method.value ? { method: method.value } : {}),
+  })
   hands.readBack(name, trimZero(formatNumber(entered.value, 1)))
 }
 
@@ -62,7 +67,7 @@ onMounted(async () => {
   try {
     await session.load()
     const untouched = session.live.value.length === 0 && !record.value?.finishedAt
-    marking.value = untouched && !store.me?.habits.skipMarking
+    marking.value = untouched && !fromPaper && !store.me?.habits.skipMarking
   } catch (error) {
     throw showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
   }
@@ -78,6 +83,10 @@ const devices = useDevices({
     if (device === 'caliper' && current.value?.kind === 'fold') entry.fromDevice(value, 'caliper')
   },
 })
+watch(
+  () => outbox.moved[id],
+  (open) => open && reloadNuxtApp({ path: `/measure/${open}`, force: true }),
+)
 watch(current, (site) => site && devices.tellSite(site.id), { immediate: true })
 watch(cell, count.reset)
 

@@ -20,6 +20,9 @@ const caliperId = ref<string | null>(null)
 const assessorId = ref<string | null>(null)
 const recorderId = ref<string | null>(null)
 const withHeight = ref(false)
+const fromPaper = ref(route.query.paper === '1')
+const measuredAt = ref('')
+const paperProblem = ref<string | undefined>()
 
 const client = computed(() => facts.value?.client ?? null)
 const last = computed(() => facts.value?.last ?? null)
@@ -90,14 +93,24 @@ onMounted(async () => {
 useHead({ title: () => `Prepare ${client.value?.name ?? ''}, Oak Pinch` })
 
 function start() {
-  void starter.start(String(route.params.id), {
+  if (!facts.value) return
+  const startedAt = fromPaper.value ? new Date(measuredAt.value || NaN) : new Date()
+  paperProblem.value = Number.isNaN(startedAt.getTime())
+    ? 'Please give the date and time of the measuring.'
+    : startedAt > new Date()
+      ? 'This time is still to come: please check it.'
+      : undefined
+  if (paperProblem.value) return
+  const prepared = {
+    startedAt: startedAt.toISOString(),
     protocolId: protocolId.value,
     conditions: conditions.value,
     caliperId: caliperId.value,
     assessorId: assessorId.value,
     recorderId: recorderId.value,
     withHeight: withHeight.value,
-  })
+  }
+  void starter.start(String(route.params.id), prepared, facts.value, fromPaper.value)
 }
 </script>
 
@@ -169,6 +182,21 @@ function start() {
               <option v-for="one in facts.staff" :key="one.id" :value="one.id">{{ one.name }}</option>
             </select>
           </label>
+        </div>
+        <div class="flex flex-wrap items-start gap-x-6 gap-y-2 border-t border-rule pt-2">
+          <label class="flex min-h-11 items-center gap-3">
+            <input v-model="fromPaper" type="checkbox" name="fromPaper" class="size-5 accent-ink" />
+            Typed in from paper
+          </label>
+          <FormField v-if="fromPaper" v-slot="{ attrs }" label="Measured on" name="measuredAt" :problem="paperProblem">
+            <input v-bind="attrs" v-model="measuredAt" type="datetime-local" class="field" />
+          </FormField>
+          <NuxtLink
+            :to="`/clients/${client.id}/paper?protocol=${protocolId}`"
+            class="flex min-h-11 items-center underline underline-offset-4"
+          >
+            Print a blank log sheet
+          </NuxtLink>
         </div>
         <p v-if="caliper" class="text-sm text-faded">
           {{

@@ -1,0 +1,242 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { startServer } from '../../scripts/lib/server-process.mjs'
+import type { CheckinRecord, ClientHistory, MeasuringFacts } from '../../shared/schemas/checkin'
+import { Caller, someClient, type Server } from '../support/api'
+import { launchChromium, Visitor, type Browser } from '../support/browser'
+
+const LEAD = { email: 'lead@reedwater.example', password: 'a-long-oar-story' }
+
+let server: Server
+let browser: Browser
+let coach: Visitor
+let api: Caller
+beforeAll(async () => {
+  ;[server, browser] = await Promise.all([startServer(), launchChromium()])
+  api = new Caller(server)
+  await api.setUp()
+  coach = await Visitor.arrive(browser, server.address)
+  await coach.signIn(LEAD)
+})
+afterAll(async () => {
+  await coach.close()
+  await browser.close()
+  await server.remove()
+})
+
+async function newClient(name: string): Promise<string> {
+  const client = someClient({ name, sex: 'male' })
+  await api.send('POST', '/api/clients', client)
+  return client.id
+}
+
+async function checkinsOf(clientId: string): Promise<CheckinRecord[]> {
+  return (await api.send<ClientHistory>('GET', `/api/clients/${clientId}/history`)).body.checkins
+}
+
+async function until<Value>(ask: () => Promise<Value>, fits: (value: Value) => boolean): Promise<Value> {
+  for (let i = 0; i < 150; i += 1) {
+    const value = await ask()
+    if (fits(value)) return value
+    await new Promise((wake) => setTimeout(wake, 80))
+  }
+  throw new Error(`never: ${JSON.stringify(await ask()).slice(0, 400)}`)
+}
+
+async function prepare(clientId: string, protocolId: string): Promise<void> {
+  await coach.open(`/clients/${clientId}`)
+  await coach.click('a', 'Measure')
+  await coach.page.waitForSelector('select[name="protocol"]')
+  await coach.page.select('select[name="protocol"]', protocolId)
+}
+
+describe('the studio’s calipers, habits and devices', () => {
+  it('adds a caliper, notes a check, and warns at the next session when it is off', async () => {
+    await coach.open('/studio')
+    await coach.fill('input[name="caliperName"]', 'Steel, bench')
+    await coach.click('section[aria-labelledby="calipers"] button', 'Add')
+    await coach.sees('never checked')
+    await coach.click('section[aria-labelledby="calipers"] button', 'Check')
+    await coach.fill('input[aria-label="Off the block, mm"]', 'much')
+    await coach.click('section[aria-labelledby="calipers"] button', 'Note')
+    await coach.sees('The deviation is in mm, between -20 and 20.')
+    await coach.fill('input[aria-label="Off the block, mm"]', '0.8')
+    await coach.click('section[aria-labelledby="calipers"] button', 'Note')
+    await coach.sees('checked today, 0.8 mm off')
+    expect(await coach.seriousFindings()).toEqual([])
+    await prepare(await newClient('Tobin Hale'), 'laboratory-3-men')
+    await coach.sees('more than 0.5 mm off at its last check')
+  })
+
+  it('makes starting with the readings a habit', async () => {
+    await coach.open('/studio')
+    await coach.click('input[name="skipMarking"]')
+    await prepare(await newClient('Edrik Vane'), 'laboratory-3-men')
+    await coach.click('button', 'Start')
+    await coach.measuring()
+    expect(await coach.textOf('section[aria-label="Entry"] h2')).toBe('Weight')
+  })
+
+  it('takes a whole session from the stand-in scale and caliper; repeats and nonsense harm nothing', async () => {
+    const clientId = await newClient('Oskar Brandeth')
+    await prepare(clientId, 'laboratory-7')
+    await coach.click('button', 'Start')
+    await coach.measuring()
+    const context = coach.page.browserContext()
+    const device = async (name: string) => {
+      const page = await context.newPage()
+      await page.goto(`${server.address}/devices/${name}`, { waitUntil: 'networkidle0' })
+      const press = (words: string) =>
+        page.evaluate((text) => {
+          const button = [...document.querySelectorAll('button')].find((one) => one.textContent.trim() === text)
+          button?.click()
+        }, words)
+      return { page, press }
+    }
+    const scale = await device('scale')
+    await scale.press('Step on')
+    await scale.press('Press')
+    await until(
+      () => coach.textOf('[data-weight]'),
+      (weight) => weight === '72.4',
+    )
+    const caliper = await device('caliper')
+    await caliper.press('Send nonsense')
+    for (let i = 0; i < 30; i += 1) {
+      if (await coach.page.$('[data-percent]')) break
+      const before = await coach.page.$$eval('.kept', (cells) => cells.length)
+      const site = await coach.textOf('section[aria-label="Entry"] h2')
+      await until(
+        () => caliper.page.$eval('[data-site]', (line) => line.textContent.trim()),
+        (said) => said === `at ${site.toLowerCase()}`,
+      )
+      await caliper.press('Pinch')
+      await until(
+        () => caliper.page.$eval('[data-shown]', (line) => Number.parseFloat(line.textContent)),
+        (mm) => mm > 2,
+      )
+      await caliper.press('Press')
+      await caliper.press('Repeat the last line')
+      await until(
+        () => coach.page.$$eval('.kept', (cells) => cells.length),
+        (now) => now > before,
+      )
+      expect(await coach.page.$$eval('.kept', (cells) => cells.length)).toBe(before + 1)
+    }
+    await coach.page.waitForSelector('[data-percent]')
+    const [record] = await until(
+      () => checkinsOf(clientId),
+      ([found]) => (found?.readings.length ?? 0) >= 15,
+    )
+    expect(record?.readings.filter(({ source }) => source === 'caliper').length).toBeGreaterThanOrEqual(14)
+    expect(record?.readings.filter(({ source }) => source === 'scale')).toHaveLength(1)
+    await caliper.page.close()
+    await scale.page.close()
+  })
+})
+
+describe('paper', () => {
+  it('prints a blank sheet with last values and takes a filled one in later', async () => {
+    const clientId = await newClient('Gerrit Pell')
+    await prepare(clientId, 'laboratory-3-men')
+    await coach.click('a', 'Print a blank log sheet')
+    await coach.sees('Date and time')
+    expect(
+      await coach.page.$$eval('article tbody tr', (rows) => rows.map((row) => row.querySelector('th')?.textContent)),
+    ).toEqual(['Chest', 'Abdominal', 'Thigh'])
+    expect(await coach.seriousFindings()).toEqual([])
+    await coach.click('a', 'Type a filled one in')
+    await coach.page.waitForSelector('select[name="protocol"]')
+    await coach.page.select('select[name="protocol"]', 'laboratory-3-men')
+    await coach.click('button', 'Start')
+    await coach.sees('Please give the date and time of the measuring.')
+    await coach.page.$eval('#measuredAt', (element) => {
+      const field = element as HTMLInputElement
+      field.value = '2026-03-05T18:30'
+      field.dispatchEvent(new Event('input', { bubbles: true }))
+    })
+    await coach.click('button', 'Start')
+    await coach.measuring()
+    for (const value of [88, 10, 22, 15, 10, 22, 15]) await coach.enter(value)
+    await coach.sees('every site settled')
+    const [record] = await until(
+      () => checkinsOf(clientId),
+      ([found]) => found?.readings.length === 7,
+    )
+    expect(new Date(record?.startedAt ?? '').getFullYear()).toBe(2026)
+    expect(record?.startedAt.slice(0, 7)).toBe('2026-03')
+    expect(new Set(record?.readings.map(({ source }) => source))).toEqual(new Set(['paper']))
+  })
+})
+
+describe('without the server', () => {
+  it('reloads and goes on with the server gone, and starts a new session for a client seen here', async () => {
+    const known = await newClient('Sanna Quill')
+    const running = await newClient('Liv Ambersen')
+    await prepare(known, 'laboratory-3-men')
+    await prepare(running, 'laboratory-3-men')
+    await coach.click('button', 'Start')
+    await coach.measuring()
+    await coach.page.evaluate(async () => {
+      await navigator.serviceWorker.ready
+    })
+    await coach.page.reload({ waitUntil: 'domcontentloaded' })
+    await coach.measuring()
+    await coach.enter(61)
+    await coach.enter(9)
+    await coach.sees('everything kept')
+    await server.kill()
+    // A whole round without the server, with the page reloaded in the middle of it.
+    await coach.enter(21)
+    await coach.sees('kept on this device')
+    await coach.page.reload({ waitUntil: 'domcontentloaded' })
+    await coach.measuring()
+    expect(await coach.textOf('section[aria-label="Entry"] h2')).toBe('Thigh')
+    await coach.enter(14)
+    await coach.sees('kept on this device')
+
+    await coach.page.goto(`${server.address}/clients/${known}/measure`, { waitUntil: 'domcontentloaded' })
+    await coach.page.waitForSelector('select[name="protocol"]')
+    await coach.page.select('select[name="protocol"]', 'laboratory-3-men')
+    await coach.click('button', 'Start')
+    await coach.measuring()
+    for (const value of [58, 8, 19, 13]) await coach.enter(value)
+    await coach.sees('kept on this device')
+
+    await server.start()
+    await coach.sees('everything kept')
+    const [first] = await until(
+      () => checkinsOf(running),
+      ([found]) => found?.readings.length === 4,
+    )
+    const [second] = await until(
+      () => checkinsOf(known),
+      ([found]) => found?.readings.length === 4,
+    )
+    expect(first?.readings.map(({ value }) => value)).toEqual([61, 9, 21, 14])
+    expect(second?.readings.map(({ value }) => value)).toEqual([58, 8, 19, 13])
+  })
+
+  it('joins a session that was opened elsewhere meanwhile', async () => {
+    const clientId = await newClient('Petra Lindqvane')
+    await prepare(clientId, 'laboratory-3-men')
+    await server.kill()
+    await coach.click('button', 'Start')
+    await coach.measuring()
+    await coach.enter(70)
+    await coach.enter(12)
+    await coach.sees('kept on this device')
+    // Started while the first device is still away: this session is on the server first.
+    await coach.page.setOfflineMode(true)
+    await server.start()
+    const start = { id: crypto.randomUUID(), protocolId: 'laboratory-3-men', startedAt: new Date().toISOString() }
+    await api.send('POST', `/api/clients/${clientId}/checkins`, start)
+    await coach.page.setOfflineMode(false)
+    const { body } = await until(
+      () => api.send<MeasuringFacts>('GET', `/api/checkins/${start.id}`),
+      ({ body: found }) => found.checkin.readings.length === 2,
+    )
+    expect(body.checkin.readings.map(({ value }) => value)).toEqual([70, 12])
+    expect(await checkinsOf(clientId)).toHaveLength(1)
+    await coach.at(`/measure/${start.id}`)
+  })
+})

@@ -96,6 +96,7 @@ export function useMeasuring(checkinId: string) {
       ? begun.facts
       : await $fetch<MeasuringFacts>(`/api/checkins/${outbox.moved[checkinId] ?? checkinId}`)
     equations.value = await loadEquations(protocolOf(loaded.checkin).feeds)
+    taken.value = joinFacts(taken.value, waitingFacts(await outbox.sentOf(checkinId)))
     facts.value = loaded
     void outbox.sendAll()
   }

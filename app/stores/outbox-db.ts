@@ -30,11 +30,13 @@ export interface PendingStart {
 class OutboxDatabase extends Dexie {
   waiting!: EntityTable<Waiting, 'id'>
   starts!: EntityTable<PendingStart, 'id'>
+  /** Facts the server has confirmed: kept a while, so that a session can be shown without the server. */
+  sent!: EntityTable<Waiting, 'id'>
 
   constructor() {
     super('oak-pinch')
     this.version(1).stores({ waiting: 'id, checkinId' })
-    this.version(2).stores({ waiting: 'id, checkinId', starts: 'id' })
+    this.version(2).stores({ waiting: 'id, checkinId', starts: 'id', sent: 'id, checkinId, savedAt' })
   }
 }
 

@@ -6,6 +6,8 @@ import { useMe } from '~/stores/me'
 import { fromStore, outboxDb, type PendingStart, type Waiting } from '~/stores/outbox-db'
 
 const RETRY_MS = 2_000
+const STORE_GIVEN_UP_MS = 5_000
+const KEEP_SENT_MS = 3 * 24 * 60 * 60 * 1000
 
 /** Statuses after which the same facts may go through later: no network, signed out, too busy, server trouble. */
 function mayPassLater(status: number): boolean {
@@ -36,7 +38,12 @@ export const useOutbox = defineStore('outbox', () => {
   async function forget(facts: readonly Waiting[]): Promise<void> {
     const ids = new Set(facts.map(({ id }) => id))
     waiting.value = waiting.value.filter(({ id }) => !ids.has(id))
-    await fromStore(outboxDb.waiting.bulkDelete([...ids]))
+    await fromStore(
+      outboxDb.transaction('rw', outboxDb.waiting, outboxDb.sent, async () => {
+        await outboxDb.sent.bulkPut([...facts])
+        await outboxDb.waiting.bulkDelete([...ids])
+      }),
+    )
   }
 
   async function markRefused(fact: Waiting, sentence: string): Promise<void> {
@@ -129,6 +136,12 @@ export const useOutbox = defineStore('outbox', () => {
         return
       }
       const [facts, begun] = kept.value
+      void fromStore(
+        outboxDb.sent
+          .where('savedAt')
+          .below(Date.now() - KEEP_SENT_MS)
+          .delete(),
+      )
       const known = new Set(waiting.value.map(({ id }) => id))
       waiting.value = [...facts.filter(({ id }) => !known.has(id)), ...waiting.value]
       starts.value = [...begun.filter(({ id }) => !starts.value.some((start) => start.id === id)), ...starts.value]
@@ -136,12 +149,29 @@ export const useOutbox = defineStore('outbox', () => {
     return loaded
   }
 
+  /** Notes whether the browser's store takes what it is given; one that is only slow is not given up on at once. */
+  function watchStore(stored: PromiseLike<unknown>): Promise<void> {
+    const late = setTimeout(() => (storeless.value = true), STORE_GIVEN_UP_MS)
+    return Promise.resolve(stored)
+      .then(
+        () => (storeless.value = false),
+        () => (storeless.value = true),
+      )
+      .then(() => clearTimeout(late))
+  }
+
   /** Takes a fact in: at once on screen, then in the browser's database, then to the server. */
   async function put(fact: Waiting): Promise<void> {
     waiting.value = [...waiting.value, fact]
-    storeless.value = (await fromStore(outboxDb.waiting.put(fact))) === null
+    await fromStore(watchStore(outboxDb.waiting.put(fact)))
     await sendAll()
     if (unsent.value.some(({ id }) => id === fact.id) && !retry.isPending.value) await sendAll()
+  }
+
+  /** Facts of a check-in this device has sent lately. */
+  async function sentOf(checkinId: string): Promise<Waiting[]> {
+    const found = await fromStore(outboxDb.sent.where('checkinId').equals(checkinId).toArray())
+    return found?.value ?? []
   }
 
   /** Keeps a check-in started without the server. */
@@ -151,5 +181,5 @@ export const useOutbox = defineStore('outbox', () => {
     void sendAll()
   }
 
-  return { starts, moved, putStart, waiting, unsent, refused, trouble, storeless, load, put, sendAll }
+  return { starts, moved, putStart, sentOf, waiting, unsent, refused, trouble, storeless, load, put, sendAll }
 })

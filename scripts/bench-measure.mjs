@@ -1,0 +1,137 @@
+/** npm run bench:measure: presses, key to paint, script size and start of the measuring screen, in Chromium. */
+import { gzipSync } from 'node:zlib'
+import { launchChromium } from './lib/chromium.mjs'
+import { ensureBuilt, ensureInstalled } from './lib/prepare.mjs'
+import { startServer } from './lib/server-process.mjs'
+
+const FOLDS = [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24]
+
+ensureInstalled()
+ensureBuilt()
+const server = await startServer({ demo: true })
+const browser = await launchChromium()
+const page = await browser.newPage()
+const client = await page.createCDPSession()
+let presses = 0
+const key = async (name) => {
+  presses += 1
+  await page.keyboard.press(name)
+}
+const type = async (value) => {
+  for (const sign of String(value)) await key(sign)
+}
+
+async function press(words) {
+  presses += 1
+  const found = await page.waitForFunction(
+    (text) =>
+      [...document.querySelectorAll('a, button')].find((one) => one.textContent.trim() === text && !one.disabled),
+    { polling: 20 },
+    words,
+  )
+  await found.click()
+}
+
+function percentiles(values) {
+  const sorted = [...values].sort((a, b) => a - b)
+  const at = (share) => (sorted[Math.floor(share * (sorted.length - 1))] ?? NaN).toFixed(1)
+  return `p50 ${at(0.5)} ms, p95 ${at(0.95)} ms`
+}
+
+/** From each key event to the frame painted after it, as the page itself measures. */
+async function watchKeys() {
+  await page.evaluate(() => {
+    window.keyTimes = []
+    window.shifts = 0
+    addEventListener(
+      'keydown',
+      ({ timeStamp }) =>
+        requestAnimationFrame(() => setTimeout(() => window.keyTimes.push(performance.now() - timeStamp), 0)),
+      { capture: true },
+    )
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) if (!entry.hadRecentInput) window.shifts += entry.value
+    }).observe({ type: 'layout-shift', buffered: false })
+  })
+}
+
+async function untilNext(count) {
+  await page.waitForFunction((wanted) => document.querySelectorAll('.kept').length >= wanted, { polling: 10 }, count)
+}
+
+try {
+  await page.goto(`${server.address}/sign-in`, { waitUntil: 'networkidle0' })
+  await page.type('#email', 'runa@reedwater.example')
+  await page.type('#password', 'reeds-and-oars')
+  await page.keyboard.press('Enter')
+  await page.waitForFunction(() => location.pathname === '/')
+  await page.goto(`${server.address}/clients`, { waitUntil: 'networkidle0' })
+  await press('Maren Osk')
+  await page.waitForFunction(() => document.body.innerText.includes('Site by site'))
+
+  presses = 0
+  await press('Measure')
+  await press('Start')
+  await press('Skip marking')
+  await page.waitForSelector('section[aria-label="Entry"] h2')
+  await watchKeys()
+  await type('71.4')
+  await key('Enter')
+  let kept = 0
+  const digits = 2 * FOLDS.join('').length + 4
+  for (const value of [...FOLDS, ...FOLDS]) {
+    await type(value)
+    await key('Enter')
+    kept += 1
+    await untilNext(kept)
+  }
+  await page.waitForSelector('[data-percent]')
+  await press('Done')
+  const commits = 15
+  console.log(
+    `presses, client page to done   ${presses}: ${digits} digits, ${commits} commits, ${presses - digits - commits} others (target 8)`,
+  )
+  const plain = await page.evaluate(() => ({ times: window.keyTimes, shifts: window.shifts }))
+  console.log(`key to painted frame           ${percentiles(plain.times)} (target p95 16 ms)`)
+  console.log(`layout shift while measuring   ${plain.shifts.toFixed(4)} (target 0)`)
+
+  await page.waitForFunction(() => document.body.innerText.includes('Site by site'))
+  await client.send('Emulation.setCPUThrottlingRate', { rate: 4 })
+  await press('Measure')
+  await press('Start')
+  await press('Skip marking')
+  await page.waitForSelector('section[aria-label="Entry"] h2')
+  await watchKeys()
+  await type('71.4')
+  await key('Enter')
+  for (const [i, value] of FOLDS.entries()) {
+    await type(value)
+    await key('Enter')
+    await untilNext(i + 1)
+  }
+  const slow = await page.evaluate(() => window.keyTimes)
+  console.log(`the same, slowed four times    ${percentiles(slow)} (target p95 50 ms)`)
+
+  const address = page.url()
+  const scripts = []
+  page.on('response', async (response) => {
+    if (response.request().resourceType() !== 'script') return
+    scripts.push(gzipSync(await response.buffer().catch(() => Buffer.alloc(0))).length)
+  })
+  await page.evaluate(async () => {
+    for (const one of await navigator.serviceWorker.getRegistrations()) await one.unregister()
+    for (const name of await caches.keys()) await caches.delete(name)
+  })
+  await page.setCacheEnabled(false)
+  const from = Date.now()
+  await page.goto(address, { waitUntil: 'domcontentloaded' })
+  await page.waitForSelector('section[aria-label="Entry"] h2', { polling: 20 }).catch(() => undefined)
+  const usable = Date.now() - from
+  console.log(`navigation to usable, slowed   ${usable} ms (target 1500)`)
+  console.log(
+    `script before it works         ${(scripts.reduce((a, b) => a + b, 0) / 1024).toFixed(0)} kB gzip in ${scripts.length} files (target 170)`,
+  )
+} finally {
+  await browser.close()
+  await server.remove()
+}

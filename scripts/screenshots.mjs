@@ -16,6 +16,7 @@ const VIEWS = {
   client: { open: '/clients', press: ['td a', 'Maren Osk'] },
   measuring: { open: '/', press: ['a', 'Go on measuring'], type: '13.5' },
   'measuring-phone': { open: '/', press: ['a', 'Go on measuring'], viewport: PHONE },
+  prepare: { open: '/clients', press: ['td a', 'Maren Osk'], then: ['a', 'Measure'] },
   'client-form': { open: '/clients/new' },
   sites: { open: '/reference/sites?site=suprailiac' },
   equations: { open: '/reference/equations?equation=jackson-pollock-7-women' },
@@ -58,6 +59,7 @@ async function take(name, view) {
   await page.setViewport(view.viewport ?? TABLET)
   await page.goto(server.address + view.open, { waitUntil: 'networkidle0' })
   if (view.press) await press(page, view.press)
+  if (view.then) await press(page, view.then)
   await new Promise((done) => setTimeout(done, 800))
   if (view.type) await page.keyboard.type(view.type)
   await new Promise((done) => setTimeout(done, 200))

@@ -45,6 +45,7 @@ export function useStartCheckin() {
       side: known.client.usualSide,
       assessorId: body.assessorId ?? staffId,
       recorderId: body.recorderId ?? null,
+      recorder: known.staff.find(({ id }) => id === body.recorderId)?.name ?? null,
       caliperId: body.caliperId ?? null,
       conditions: body.conditions ?? {},
       withHeight: body.withHeight ?? false,

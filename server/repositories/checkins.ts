@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, or } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, or, sql } from 'drizzle-orm'
 import type { Reading, Strike } from '../../core/readings'
 import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checkin'
 import type { Queryable } from '../db/database'
@@ -12,6 +12,7 @@ const head = {
   side: checkin.side,
   assessorId: checkin.assessorId,
   recorderId: checkin.recorderId,
+  recorder: sql<string | null>`(select recorder.name from staff recorder where recorder.id = ${checkin.recorderId})`,
   caliperId: checkin.caliperId,
   conditions: checkin.conditions,
   withHeight: checkin.withHeight,

@@ -165,6 +165,8 @@ export interface CheckinRecord {
   side: 'right' | 'left'
   assessorId: string | null
   recorderId: string | null
+  /** The recorder's name. */
+  recorder: string | null
   caliperId: string | null
   conditions: Record<string, string>
   withHeight: boolean

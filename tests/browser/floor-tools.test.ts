@@ -169,6 +169,28 @@ describe('paper', () => {
 })
 
 describe('without the server', () => {
+  it('loses nothing when the server dies five times inside one session', async () => {
+    const clientId = await newClient('Ada Reedmere')
+    await prepare(clientId, 'laboratory-7')
+    await coach.click('button', 'Start')
+    await coach.measuring()
+    await coach.enter(82)
+    const called = [14, 13, 9, 11, 15, 20, 22, 14, 13, 9, 11, 15, 20, 22]
+    for (const [i, value] of called.entries()) {
+      if (i % 3 === 1) await server.kill()
+      await coach.enter(value)
+      if (i % 3 === 2) await server.start()
+    }
+    await server.start()
+    await coach.sees('every site settled')
+    await coach.sees('everything kept')
+    const [record] = await until(
+      () => checkinsOf(clientId),
+      ([found]) => found?.readings.length === 15,
+    )
+    expect(record?.readings.slice(1).map(({ value }) => value)).toEqual(called)
+  })
+
   it('reloads and goes on with the server gone, and starts a new session for a client seen here', async () => {
     const known = await newClient('Sanna Quill')
     const running = await newClient('Liv Ambersen')

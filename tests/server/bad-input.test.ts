@@ -156,6 +156,19 @@ describe('measuring somebody', () => {
     expect(archived.body.message).toContain('archived')
   })
 
+  it('says that the clock of a device is wrong, and refuses people and calipers of nowhere', async () => {
+    const client = someClient({ name: 'Tam Osier' })
+    await coach.send('POST', '/api/clients', client)
+    const start = { id: someReading().id, protocolId: 'laboratory-7', startedAt: new Date().toISOString() }
+    const path = `/api/clients/${client.id}/checkins`
+    const ahead = await coach.send('POST', path, { ...start, startedAt: '2999-01-01T00:00:00.000Z' })
+    expectRefusal(ahead, 'startedAt')
+    expect(ahead.body.message).toContain('clock')
+    expectRefusal(await coach.send('POST', path, { ...start, caliperId: start.id }), 'caliperId')
+    expectRefusal(await coach.send('POST', path, { ...start, recorderId: start.id }), 'recorderId')
+    expectRefusal(await coach.send('POST', path, { ...start, conditions: { moon: 'full' } }), 'conditions')
+  })
+
   it('brings two starts at once into one session', async () => {
     const client = someClient({ name: 'Sanna Quill' })
     await coach.send('POST', '/api/clients', client)

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 
-defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 
 const KEYS = [
@@ -22,7 +21,7 @@ const KEYS = [
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-30" @close="emit('close')">
+  <Dialog open class="relative z-30" @close="emit('close')">
     <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
     <div class="fixed inset-0 grid place-items-center p-4">
       <DialogPanel class="w-full max-w-md rounded border border-ink bg-sheet p-6">

@@ -2,28 +2,15 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 
 const props = defineProps<{
-  open: boolean
   note: string
   problem: string | null
   /** The reading a note can be written at, as words; null when there is none. */
   reading: string | null
 }>()
 const emit = defineEmits<{ close: []; save: [note: string]; remark: [words: string] }>()
+const at = ref<'reading' | 'checkin'>(props.reading ? 'reading' : 'checkin')
 const text = ref('')
-const at = ref<'reading' | 'checkin'>('checkin')
-
-watch(
-  () => [props.open, at.value] as const,
-  ([open]) => {
-    if (open) text.value = at.value === 'checkin' ? props.note : ''
-  },
-)
-watch(
-  () => props.open,
-  (open) => {
-    if (open) at.value = props.reading ? 'reading' : 'checkin'
-  },
-)
+watch(at, (where) => (text.value = where === 'checkin' ? props.note : ''), { immediate: true })
 
 function keep() {
   if (at.value === 'checkin') emit('save', text.value)
@@ -32,7 +19,7 @@ function keep() {
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-30" @close="emit('close')">
+  <Dialog open class="relative z-30" @close="emit('close')">
     <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
     <div class="fixed inset-0 grid place-items-center p-4">
       <DialogPanel class="w-full max-w-md rounded border border-ink bg-sheet p-6">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 
-defineProps<{ open: boolean; site: string }>()
+defineProps<{ site: string }>()
 const emit = defineEmits<{ close: []; later: []; leaveOut: [reason: string] }>()
 const own = ref('')
 
@@ -21,7 +21,7 @@ function leaveOut() {
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-30" @close="emit('close')">
+  <Dialog open class="relative z-30" @close="emit('close')">
     <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
     <div class="fixed inset-0 grid place-items-center p-4">
       <DialogPanel class="w-full max-w-md rounded border border-ink bg-sheet p-6" @keydown="choose">

@@ -91,6 +91,7 @@ watch(current, (site) => site && devices.tellSite(site.id), { immediate: true })
 watch(cell, count.reset)
 
 const kept = computed(() => {
+  if (record.value?.finishedAt && outbox.unsent.length === 0) return 'finished, everything kept'
   if (outbox.unsent.length === 0) return 'everything kept'
   if (!outbox.trouble) return 'sending'
   return outbox.storeless
@@ -151,7 +152,7 @@ useMeasuringKeys({
       :protocol-name="protocol.name"
       :round="round"
       :kept="kept"
-      :recorder="null"
+      :recorder="record.recorder"
       @keys="dialog = 'keys'"
       @leave="leave"
     />
@@ -206,6 +207,7 @@ useMeasuringKeys({
         :session="result.session"
         :last-sum-mm="blind ? null : (last?.sumMm ?? null)"
       />
+      <SpeakingEquations v-if="cell.kind !== 'none' && !blind" class="mt-3 max-sm:hidden" :result="result" />
       <ul v-if="outbox.refused.length > 0" role="alert" class="mt-3 grid gap-1 border-l-4 border-fat pl-3 text-sm">
         <li v-for="fact in outbox.refused" :key="fact.id">
           {{ fact.reading ? `${fact.reading.value} at ${fact.reading.site}` : 'A strike' }} was not taken:
@@ -276,9 +278,9 @@ useMeasuringKeys({
       <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
     </section>
 
-    <KeysDialog :open="dialog === 'keys'" @close="dialog = null" />
-    <NoteDialog
-      :open="dialog === 'note'"
+    <LazyKeysDialog v-if="dialog === 'keys'" @close="dialog = null" />
+    <LazyNoteDialog
+      v-if="dialog === 'note'"
       :note="record.note"
       :problem="problem"
       :reading="noteAt"
@@ -286,8 +288,8 @@ useMeasuringKeys({
       @save="(note) => acts.saveNote(note).then(closeUnlessProblem)"
       @remark="((dialog = null), acts.remark($event))"
     />
-    <SkipDialog
-      :open="dialog === 'skip'"
+    <LazySkipDialog
+      v-if="dialog === 'skip'"
       :site="current?.name ?? ''"
       @close="dialog = null"
       @later="((dialog = null), session.move(1))"
@@ -297,49 +299,4 @@ useMeasuringKeys({
   <p v-else class="p-6 text-faded">Fetching the log sheet.</p>
 </template>
 
-<style scoped>
-.measure {
-  grid-template: 'top top top' 52px 'figure sheet entry' minmax(0, 1fr) / 316px minmax(0, 1fr) 400px;
-}
-.measure.marking {
-  grid-template: 'top top' 52px 'figure mark' minmax(0, 1fr) / 316px minmax(0, 1fr);
-}
-.top {
-  grid-area: top;
-}
-.figure-pane {
-  grid-area: figure;
-  min-height: 0;
-}
-.mark-pane {
-  grid-area: mark;
-}
-.sheet-pane {
-  grid-area: sheet;
-  min-width: 0;
-}
-.entry-pane {
-  grid-area: entry;
-  min-height: 0;
-}
-@media (max-width: 1023px) {
-  .measure {
-    grid-template: 'top top' 52px 'sheet entry' minmax(0, 1fr) / minmax(0, 1fr) 360px;
-  }
-  .figure-pane {
-    display: none;
-  }
-}
-@media (max-width: 639px) {
-  .measure {
-    grid-template: 'top' 48px 'sheet' minmax(0, 1fr) 'entry' auto / minmax(0, 1fr);
-  }
-  .measure.marking {
-    grid-template: 'top' 48px 'mark' minmax(0, 1fr) / minmax(0, 1fr);
-  }
-  .entry-pane {
-    border-top: 1px solid var(--rule);
-    border-left: 0;
-  }
-}
-</style>
+<style scoped src="~/assets/measure.css"></style>

@@ -96,7 +96,11 @@ export function useMeasuring(checkinId: string) {
       ? begun.facts
       : await $fetch<MeasuringFacts>(`/api/checkins/${outbox.moved[checkinId] ?? checkinId}`)
     equations.value = await loadEquations(protocolOf(loaded.checkin).feeds)
-    taken.value = joinFacts(taken.value, waitingFacts(await outbox.sentOf(checkinId)))
+    // Facts this device has sent complete what a cached answer lacks; a slow store is not waited for long.
+    const sent = outbox.sentOf(checkinId).then((facts) => {
+      taken.value = joinFacts(taken.value, waitingFacts(facts))
+    })
+    await Promise.race([sent, new Promise((late) => setTimeout(late, 4_000))])
     facts.value = loaded
     void outbox.sendAll()
   }

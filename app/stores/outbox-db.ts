@@ -46,11 +46,14 @@ export const outboxDb = new OutboxDatabase()
 const PATIENCE_MS = 1_000
 
 /**
- * What the browser's store answers, or null when it fails or takes longer than a second: a store that is full, forbidden
+ * What the browser's store answers, or null when it fails or takes longer than a second (or `patienceMs`): a store that is full, forbidden
  * or stuck must hold up neither measuring nor sending.
  */
-export async function fromStore<Result>(asked: PromiseLike<Result>): Promise<{ value: Result } | null> {
-  const late = new Promise<null>((give) => setTimeout(() => give(null), PATIENCE_MS))
+export async function fromStore<Result>(
+  asked: PromiseLike<Result>,
+  patienceMs = PATIENCE_MS,
+): Promise<{ value: Result } | null> {
+  const late = new Promise<null>((give) => setTimeout(() => give(null), patienceMs))
   const answer = Promise.resolve(asked).then(
     (value) => ({ value }),
     () => null,

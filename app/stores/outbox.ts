@@ -7,6 +7,8 @@ import { fromStore, outboxDb, type PendingStart, type Waiting } from '~/stores/o
 
 const RETRY_MS = 2_000
 const STORE_GIVEN_UP_MS = 5_000
+/** What an earlier visit left is worth a longer wait: without it a session shows less than was read. */
+const LOAD_PATIENCE_MS = 4_000
 const KEEP_SENT_MS = 3 * 24 * 60 * 60 * 1000
 
 /** Statuses after which the same facts may go through later: no network, signed out, too busy, server trouble. */
@@ -130,22 +132,24 @@ export const useOutbox = defineStore('outbox', () => {
   let loaded: Promise<void> | null = null
   /** Brings in what an earlier visit left on this device. */
   function load(): Promise<void> {
-    loaded ??= fromStore(Promise.all([outboxDb.waiting.toArray(), outboxDb.starts.toArray()])).then((kept) => {
-      if (!kept) {
-        loaded = null
-        return
-      }
-      const [facts, begun] = kept.value
-      void fromStore(
-        outboxDb.sent
-          .where('savedAt')
-          .below(Date.now() - KEEP_SENT_MS)
-          .delete(),
-      )
-      const known = new Set(waiting.value.map(({ id }) => id))
-      waiting.value = [...facts.filter(({ id }) => !known.has(id)), ...waiting.value]
-      starts.value = [...begun.filter(({ id }) => !starts.value.some((start) => start.id === id)), ...starts.value]
-    })
+    loaded ??= fromStore(Promise.all([outboxDb.waiting.toArray(), outboxDb.starts.toArray()]), LOAD_PATIENCE_MS).then(
+      (kept) => {
+        if (!kept) {
+          loaded = null
+          return
+        }
+        const [facts, begun] = kept.value
+        void fromStore(
+          outboxDb.sent
+            .where('savedAt')
+            .below(Date.now() - KEEP_SENT_MS)
+            .delete(),
+        )
+        const known = new Set(waiting.value.map(({ id }) => id))
+        waiting.value = [...facts.filter(({ id }) => !known.has(id)), ...waiting.value]
+        starts.value = [...begun.filter(({ id }) => !starts.value.some((start) => start.id === id)), ...starts.value]
+      },
+    )
     return loaded
   }
 
@@ -170,8 +174,8 @@ export const useOutbox = defineStore('outbox', () => {
 
   /** Facts of a check-in this device has sent lately. */
   async function sentOf(checkinId: string): Promise<Waiting[]> {
-    const found = await fromStore(outboxDb.sent.where('checkinId').equals(checkinId).toArray())
-    return found?.value ?? []
+    const asked = outboxDb.sent.where('checkinId').equals(checkinId).toArray()
+    return asked.catch(() => [])
   }
 
   /** Keeps a check-in started without the server. */

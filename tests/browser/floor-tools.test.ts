@@ -212,7 +212,10 @@ describe('without the server', () => {
     await coach.sees('kept on this device')
     await coach.page.reload({ waitUntil: 'domcontentloaded' })
     await coach.measuring()
-    expect(await coach.textOf('section[aria-label="Entry"] h2')).toBe('Thigh')
+    await until(
+      () => coach.textOf('section[aria-label="Entry"] h2'),
+      (site) => site === 'Thigh',
+    )
     await coach.enter(14)
     await coach.sees('kept on this device')
 

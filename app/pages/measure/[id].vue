@@ -2,7 +2,6 @@
 import { SCHOOLS, SITES, type Site, type SiteId } from '#core/sites'
 import { formatNumber, trimZero, type LengthUnit, type MassUnit } from '#core/units'
 import { valueOf, type KnownValues, type Source } from '#core/readings'
-import type { Entered } from '~/composables/useMeasuring'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
@@ -54,7 +53,7 @@ const method = computed(() => {
   return ways.value[site.id] ?? before ?? site.ways[0] ?? null
 })
 
-function commit(entered: Entered, source: Source, site?: SiteId) {
+function commit(entered: Parameters<typeof session.read>[0], source: Source, site?: SiteId) {
   const name = site ? SITES[site].name : (current.value?.name ?? (cell.value.kind === 'height' ? 'Height' : 'Weight'))
   session.read(entered, fromPaper ? 'paper' : source, {
     ...(site ? { site } : {}),
@@ -99,7 +98,6 @@ const kept = computed(() => {
     : `kept on this device: ${outbox.trouble}`
 })
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
-const figureOf = (reading: { site: string; value: number }) => trimZero(formatNumber(reading.value, 1))
 const pickedFigure = computed(() =>
   session.picked.value && session.strikable.value ? formatNumber(session.strikable.value.value, 1) : null,
 )
@@ -107,7 +105,7 @@ const noteAt = computed(() => {
   const reading = session.strikable.value
   if (!reading) return null
   const site = Object.hasOwn(SITES, reading.site) ? SITES[reading.site as SiteId].name : reading.site
-  return `${site}, ${figureOf(reading)}`
+  return `${site}, ${trimZero(formatNumber(reading.value, 1))}`
 })
 const noted = computed(() => new Set(session.session.value.remarks.map(({ readingId }) => readingId)))
 

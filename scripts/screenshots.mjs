@@ -59,7 +59,11 @@ async function take(name, view) {
   await page.setViewport(view.viewport ?? TABLET)
   await page.goto(server.address + view.open, { waitUntil: 'networkidle0' })
   if (view.press) await press(page, view.press)
-  if (view.then) await press(page, view.then)
+  if (view.then) {
+    // The next page is there once its heading is.
+    await page.waitForFunction((name) => document.querySelector('h1')?.textContent.startsWith(name), {}, view.press[1])
+    await press(page, view.then)
+  }
   await new Promise((done) => setTimeout(done, 800))
   if (view.type) await page.keyboard.type(view.type)
   await new Promise((done) => setTimeout(done, 200))

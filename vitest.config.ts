@@ -10,7 +10,10 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'core', include: ['tests/core/**/*.test.ts', 'tests/cli/**/*.test.ts'] } },
+      {
+        resolve: { alias },
+        test: { name: 'core', include: ['tests/core/**/*.test.ts', 'tests/cli/**/*.test.ts'], testTimeout: 60_000 },
+      },
       {
         resolve: { alias },
         test: { name: 'server', include: ['tests/server/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 120_000 },

@@ -34,7 +34,7 @@ async function checkinsOf(clientId: string): Promise<CheckinRecord[]> {
 }
 
 async function until<Value>(ask: () => Promise<Value>, fits: (value: Value) => boolean): Promise<Value> {
-  for (let i = 0; i < 150; i += 1) {
+  for (let i = 0; i < 375; i += 1) {
     const value = await ask()
     if (fits(value)) return value
     await new Promise((wake) => setTimeout(wake, 80))

@@ -47,7 +47,7 @@ async function stored(id: string): Promise<CheckinRecord> {
 
 /** Waits until the server holds this many readings. */
 async function holds(id: string, count: number): Promise<CheckinRecord> {
-  for (let i = 0; i < 100; i += 1) {
+  for (let i = 0; i < 400; i += 1) {
     const record = await stored(id)
     if (record.readings.length >= count) return record
     await new Promise((wake) => setTimeout(wake, 50))

@@ -18,7 +18,7 @@ export class Visitor {
     private readonly address: string,
   ) {
     page.on('pageerror', (error) => this.faults.push(String(error)))
-    page.setDefaultTimeout(10_000)
+    page.setDefaultTimeout(30_000)
   }
 
   static async arrive(

@@ -1,3 +1,4 @@
+import { LARGE_FOLDS_BMI } from '../equations/applicability'
 import type { Sex } from '../equations/equation'
 import type { Flag } from './flags'
 
@@ -46,7 +47,6 @@ export const ESSENTIAL_FAT: Readonly<Record<Sex, { low: number; high: number }>>
 export const JAWS_MM = 60
 const CHECK_EVERY_DAYS = 365
 const CHECK_DEVIATION_MM = 0.5
-const LARGE_BMI = 35
 const ADULT_YEARS = 18
 
 /** Every caution, in the order they are shown (common practice; local rules and licensed practice decide). */
@@ -99,7 +99,7 @@ export const CAUTION_RULES: readonly CautionRule[] = [
   {
     code: 'large-folds',
     when: 'BMI 35 and over, or a fold of 60 mm and more',
-    applies: ({ bmi, largestFoldMm }) => (bmi ?? 0) >= LARGE_BMI || (largestFoldMm ?? 0) >= JAWS_MM,
+    applies: ({ bmi, largestFoldMm }) => (bmi ?? 0) >= LARGE_FOLDS_BMI || (largestFoldMm ?? 0) >= JAWS_MM,
     sentence: 'Folds this large are hard to lift and read: offer tape, weight and the fit of clothes.',
     effects: ['tape-first'],
   },

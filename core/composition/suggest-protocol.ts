@@ -1,3 +1,4 @@
+import { JAWS_MM } from '../cautions'
 import type { Sex } from '../equations/equation'
 import { LARGE_FOLDS_BMI } from '../equations/applicability'
 import { findProtocol, type ProtocolId } from '../sites'
@@ -17,16 +18,13 @@ export interface ProtocolSuggestion {
   reason: string
 }
 
-/** Folds from here on are near the jaws of the caliper, mm. */
-const LARGE_FOLD_MM = 60
-
 /**
  * The sets to offer, best first: tape where folds serve badly, children's folds under 18, then the same as last time,
  * because the same set every time beats a better one.
  */
 export function suggestProtocols(facts: ProtocolFacts): ProtocolSuggestion[] {
   const offered: ProtocolSuggestion[] = []
-  if ((facts.bmi ?? 0) >= LARGE_FOLDS_BMI || (facts.largestFoldMm ?? 0) >= LARGE_FOLD_MM) {
+  if ((facts.bmi ?? 0) >= LARGE_FOLDS_BMI || (facts.largestFoldMm ?? 0) >= JAWS_MM) {
     offered.push({
       protocolId: 'navy-tape',
       reason: 'Folds this large are hard to lift: tape and weight serve better.',

@@ -1,5 +1,3 @@
-import { KG_PER_LB } from '../units'
-
 /**
  * Body mass index, kg/m^2.
  * @param weightKg weight, kg
@@ -9,9 +7,4 @@ import { KG_PER_LB } from '../units'
 export function bmi(weightKg: number, heightCm: number): number {
   const metres = heightCm / 100
   return weightKg / (metres * metres)
-}
-
-/** Weight in pounds, unrounded: for equations published so. */
-export function pounds(weightKg: number): number {
-  return weightKg / KG_PER_LB
 }

@@ -1,5 +1,5 @@
 import { isFold, type SiteId } from '../sites'
-import { addRepeats, NO_REPEATS, PRIOR_SHARE, shrunkTem, type Repeats } from './tem'
+import { addRepeats, NO_REPEATS, PRIOR_SHARE, PRIOR_WEIGHT, shrunkTem, type Repeats } from './tem'
 
 /** One site's readings at one visit: what an assessor's error is learnt from. Folds mm, girths cm. */
 export interface RepeatedSite {
@@ -25,7 +25,6 @@ export type ErrorLookup = (site: SiteId, assessorId: string | undefined) => Site
 
 const WINDOW_DAYS = 180
 const DAY_MS = 24 * 60 * 60 * 1000
-const PRIOR = 10
 
 function priorFor(site: SiteId): SiteError {
   return { share: PRIOR_SHARE[isFold(site) ? 'fold' : 'girth'], repeats: 0, priorWeight: 1 }
@@ -38,7 +37,7 @@ function siteError(site: SiteId, repeats: Repeats): SiteError {
   if (repeats.freedom === 0) return priorFor(site)
   const mean = repeats.total / repeats.readings
   const tem = shrunkTem(repeats, mean, isFold(site) ? 'fold' : 'girth')
-  return { share: tem / mean, repeats: repeats.freedom, priorWeight: PRIOR / (PRIOR + repeats.freedom) }
+  return { share: tem / mean, repeats: repeats.freedom, priorWeight: PRIOR_WEIGHT / (PRIOR_WEIGHT + repeats.freedom) }
 }
 
 /**

@@ -1,5 +1,5 @@
 import { NO_SEE, type Equation, type Measures } from '../equation'
-import { pounds } from '../measures'
+import { kgToMass } from '../../units'
 
 const NINE = [
   'chest',
@@ -42,6 +42,6 @@ export const NINE_SITE_RATIO: readonly Equation[] = [
     source: 'Common practice in contest preparation; no published source',
     vertex: null,
     expression: '27 S / lb',
-    formula: (measures) => (27 * sum(measures)) / pounds(measures.weight),
+    formula: (measures) => (27 * sum(measures)) / kgToMass(measures.weight, 'lb'),
   },
 ]

@@ -1,6 +1,5 @@
-import { CM_PER_INCH } from '../../units'
+import { CM_PER_INCH, kgToMass } from '../../units'
 import { NO_SEE, type Equation } from '../equation'
-import { pounds } from '../measures'
 
 const common = {
   ages: null,
@@ -24,7 +23,7 @@ export const ONE_SITE_TAPE: readonly Equation[] = [
     sex: 'male',
     sample: 'Army men',
     expression: '-26.97 - 0.12 lb + 1.99 abdomen / 2.54',
-    formula: ({ abdomen, weight }) => -26.97 - 0.12 * pounds(weight) + (1.99 * abdomen) / CM_PER_INCH,
+    formula: ({ abdomen, weight }) => -26.97 - 0.12 * kgToMass(weight, 'lb') + (1.99 * abdomen) / CM_PER_INCH,
   },
   {
     ...common,
@@ -33,6 +32,6 @@ export const ONE_SITE_TAPE: readonly Equation[] = [
     sex: 'female',
     sample: 'Army women',
     expression: '-9.15 - 0.015 lb + 1.27 abdomen / 2.54',
-    formula: ({ abdomen, weight }) => -9.15 - 0.015 * pounds(weight) + (1.27 * abdomen) / CM_PER_INCH,
+    formula: ({ abdomen, weight }) => -9.15 - 0.015 * kgToMass(weight, 'lb') + (1.27 * abdomen) / CM_PER_INCH,
   },
 ]

@@ -27,6 +27,8 @@ export interface EntryContext {
   lengthUnit: Ref<LengthUnit>
   last: Ref<KnownValues>
   here: Ref<KnownValues>
+  /** Distance of the caliper's marks, mm; null: not known. */
+  resolutionMm: Ref<number | null>
   commit: (entered: Entered, source: Source, site?: SiteId) => void
   /** Strikes the newest reading of a site, for a swap. */
   strike: (site: SiteId) => void
@@ -35,7 +37,7 @@ export interface EntryContext {
 type Read = { entered: Entered; measured: number } | { problem: string }
 
 /** The figure being typed, on the pad or the keyboard, what is odd about it, and what becomes of it on commit. */
-export function useEntry({ cell, massUnit, lengthUnit, last, here, commit, strike }: EntryContext) {
+export function useEntry({ cell, massUnit, lengthUnit, last, here, resolutionMm, commit, strike }: EntryContext) {
   const text = ref('')
   const problem = ref<string | null>(null)
   /** A warning that has been shown for this very text: the next commit keeps it. */
@@ -98,7 +100,14 @@ export function useEntry({ cell, massUnit, lengthUnit, last, here, commit, strik
     }
     const read = parse()
     const value = 'measured' in read ? read.measured : Number(text.value)
-    const found = checkSlip({ measure: measure.value, value, last: last.value, here: here.value })
+    const found = checkSlip({
+      measure: measure.value,
+      value,
+      last: last.value,
+      here: here.value,
+      // A connected caliper reads as finely as it says.
+      resolutionMm: source === 'caliper' ? null : resolutionMm.value,
+    })
     if ('problem' in read) {
       problem.value = found?.blocks && found.correction ? found.sentence : read.problem
       slip.value = found?.blocks && found.correction ? found : null

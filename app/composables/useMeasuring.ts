@@ -5,9 +5,9 @@ import type { CheckinFacts } from '#core/composition/facts'
 import type { Equation } from '#core/equations/equation'
 import { loadEquations } from '#core/equations/loaders'
 import { joinLog, nextStep, policyOf, reconcile, valueOf, type Reading, type Source } from '#core/readings'
-import { findProtocol, PROTOCOLS, type Protocol, type SiteId } from '#core/sites'
+import type { SiteId } from '#core/sites'
+import { checkinFacts, protocolOf } from '#shared/checkin-facts'
 import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
-import type { Client } from '#shared/schemas/client'
 import { heardFacts, joinFacts, NO_FACTS, waitingFacts, type SessionFacts } from '~/composables/session-facts'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
@@ -26,12 +26,13 @@ export interface Entered {
   unit: Reading['unit']
 }
 
-function protocolOf(record: Pick<CheckinRecord, 'protocolId'>): Protocol {
-  return findProtocol(record.protocolId) ?? PROTOCOLS['laboratory-7']
+function factsOf(record: CheckinRecord, { client, caliper }: MeasuringFacts, session: SessionFacts): CheckinFacts {
+  return { ...checkinFacts(record, client, caliper ? [caliper] : []), ...session }
 }
 
-function factsOf(record: CheckinRecord, client: Client, session: SessionFacts): CheckinFacts {
-  return { person: client, protocol: protocolOf(record), startedAt: record.startedAt, ...session }
+function equationIds({ checkin, choices }: MeasuringFacts): string[] {
+  const { feeds } = protocolOf(checkin)
+  return [...new Set(choices?.equationId ? [...feeds, choices.equationId] : feeds)]
 }
 
 /**
@@ -51,6 +52,7 @@ export function useMeasuring(checkinId: string) {
   /** A reading picked to be struck; null: striking takes the newest. */
   const picked = ref<string | null>(null)
 
+  const chosenChoices = () => facts.value?.choices ?? undefined
   const record = computed(() => facts.value?.checkin ?? null)
   const held = computed(() => outbox.waiting.filter((fact) => fact.checkinId === checkinId && !fact.refused))
   const session = computed(() => joinFacts(record.value ?? {}, waitingFacts(held.value), taken.value))
@@ -58,12 +60,12 @@ export function useMeasuring(checkinId: string) {
   const live = computed(() => log.value.filter(({ struck }) => !struck))
   const result = computed(() =>
     facts.value && record.value
-      ? composeWith(equations.value, factsOf(record.value, facts.value.client, session.value))
+      ? composeWith(equations.value, factsOf(record.value, facts.value, session.value), chosenChoices())
       : null,
   )
   const last = computed<Composition | null>(() => {
     const before = facts.value?.last
-    return before && facts.value ? composeWith(equations.value, factsOf(before, facts.value.client, before)) : null
+    return before && facts.value ? composeWith(equations.value, checkinFacts(before, facts.value.client), chosenChoices()) : null
   })
   const protocol = computed(() => protocolOf(record.value ?? { protocolId: '' }))
   const heights = computed(() => live.value.filter(({ site }) => site === 'height').map(valueOf))
@@ -95,7 +97,7 @@ export function useMeasuring(checkinId: string) {
     const loaded = begun
       ? begun.facts
       : await $fetch<MeasuringFacts>(`/api/checkins/${outbox.moved[checkinId] ?? checkinId}`)
-    equations.value = await loadEquations(protocolOf(loaded.checkin).feeds)
+    equations.value = await loadEquations(equationIds(loaded))
     // Facts this device has sent complete what a cached answer lacks; a slow store is not waited for long.
     const sent = outbox.sentOf(checkinId).then((facts) => {
       taken.value = joinFacts(taken.value, waitingFacts(facts))

@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { ref } from 'vue'
+import { OWN_POLICIES } from '#core/readings'
 import type { CheckinRecord, PrepareFacts, StartCheckinInput } from '#shared/schemas/checkin'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
@@ -48,17 +49,20 @@ export function useStartCheckin() {
       recorder: known.staff.find(({ id }) => id === body.recorderId)?.name ?? null,
       caliperId: body.caliperId ?? null,
       conditions: body.conditions ?? {},
+      policies: body.policies ?? OWN_POLICIES,
       withHeight: body.withHeight ?? false,
       startedAt: body.startedAt,
       finishedAt: null,
       startedBy: me.me?.staff.name ?? '',
       note: '',
+      keptWords: null,
       readings: [],
       strikes: [],
       skips: [],
       remarks: [],
     }
-    const facts = { client: known.client, checkin, last: known.last, landmarks: {} }
+    const caliper = known.calipers.find(({ id }) => id === body.caliperId) ?? null
+    const facts = { client: known.client, checkin, last: known.last, choices: known.choices, caliper, landmarks: {} }
     await outbox.putStart({ id: body.id, clientId, staffId, body, facts })
     await router.push(`/measure/${body.id}`)
   }

@@ -5,7 +5,7 @@ import { bmi } from '../equations/measures'
 import { militaryRounded } from '../equations/military-rounding'
 import { standings, type Standing } from '../norms'
 import { joinLog, sessionState, valueOf, type LoggedReading, type SessionState } from '../readings'
-import { isFold, type FoldSiteId, type SiteId } from '../sites'
+import { asSite, isFold, type FoldSiteId, type SiteId } from '../sites'
 import { massToKg } from '../units'
 import { ageInYears } from './age'
 import { DEFAULT_CHOICES, type CheckinFacts, type Choices, type Person } from './facts'
@@ -108,11 +108,16 @@ function withheld(result: Estimate, cautions: readonly PersonCaution[]): Estimat
   return caution ? { status: 'refused', equation: result.equation, reason: caution.sentence } : result
 }
 
+function sitesNeeded({ equation }: Estimate): SiteId[] {
+  return equation.inputs.flatMap((input) => asSite(input) ?? [])
+}
+
 function chosenOf(estimates: readonly Estimate[], facts: CheckinFacts, choices: Choices): Estimate | null {
   const reached = (result: Estimate) => result.status === 'ok' || result.status === 'caution'
   const byId = (id: string) => estimates.find(({ equation }) => equation.id === id)
   const own = choices.equationId ? byId(choices.equationId) : undefined
-  if (own) return own
+  // A visit with other sites than the choice needs falls back to its own equation; unfinished ones wait for theirs.
+  if (own && (own.status !== 'missing' || sitesNeeded(own).every((site) => facts.protocol.sites.includes(site)))) return own
   // The protocol's own equation even while sites are missing: a stand-in would change the percent in mid-session.
   const [fed] = facts.protocol.feeds.flatMap((id) => byId(id) ?? [])
   return fed ?? estimates.find(reached) ?? estimates[0] ?? null

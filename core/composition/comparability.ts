@@ -1,4 +1,6 @@
-import type { SpanEnd } from './span'
+import { conditionChanges } from './conditions'
+import { sameFolds } from './suggest-protocol'
+import type { SpanEnd } from './end-figures'
 
 /** Something that differs between two check-ins, with its sentence. */
 export interface Difference {
@@ -27,7 +29,7 @@ export function comparability(a: SpanEnd, b: SpanEnd): Comparability {
   if (pa.school !== pb.school) {
     say('school', `Measured by two schools (${pa.school}, ${pb.school}): only sites both define alike are compared.`)
   }
-  if (pa.id !== pb.id) {
+  if (pa.id !== pb.id && !sameFolds(pa, pb)) {
     say(
       'sites',
       `Two sets of sites (${pa.name.toLowerCase()}; ${pb.name.toLowerCase()}): the sum is of the sites they share.`,
@@ -53,11 +55,8 @@ export function comparability(a: SpanEnd, b: SpanEnd): Comparability {
   const otherCaliper =
     a.facts.caliper !== undefined && b.facts.caliper !== undefined && a.facts.caliper?.id !== b.facts.caliper?.id
   if (otherCaliper) say('caliper', 'Two calipers were used: part of a change may be theirs.')
-  for (const [name, value] of Object.entries(b.facts.conditions ?? {})) {
-    const before = a.facts.conditions?.[name]
-    if (before !== undefined && before !== value) {
-      say('conditions', `${name}: ${before} then, ${value} now. Water under the skin may have moved.`)
-    }
+  for (const { condition, then, now } of conditionChanges(a.facts.conditions ?? {}, b.facts.conditions ?? {})) {
+    say('conditions', `${condition.label}: ${then} then, ${now} now. Water under the skin may have moved.`)
   }
   return { percent: sameEquation && sameConversion && sameOptions, otherAssessor, otherCaliper, differences }
 }

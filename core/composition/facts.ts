@@ -10,7 +10,7 @@ export interface Person {
   /** ISO date. */
   birthDate: string
   heightCm: number | null
-  athlete?: boolean
+  athlete?: boolean | null
   ancestry?: string | null
   flags?: readonly Flag[]
   consentOn?: string | null

@@ -1,30 +1,11 @@
-import {
-  BETWEEN_VISIT_FACTOR,
-  changeOf,
-  INTER_ASSESSOR_FACTOR,
-  visitVariance,
-  WEIGHT_NOISE_SHARE,
-  Z_95,
-  type Change,
-} from '../error/change'
 import type { ErrorLookup } from '../error/assessor'
-import { gradientOf, massVariances, percentVariance, type InputVariances } from '../error/gradient'
-import type { Reached } from '../equations/estimate'
-import type { Measures } from '../equations/equation'
+import { BETWEEN_VISIT_FACTOR, changeOf, INTER_ASSESSOR_FACTOR, Z_95, type Change } from '../error/change'
+import type { InputVariances } from '../error/gradient'
 import { isFold, type SiteId } from '../sites'
 import { recomposition, type Recomposition } from '../trend/recomposition'
 import type { MassUnit } from '../units'
-import type { Composition } from './checkin'
 import { comparability, type Comparability } from './comparability'
-import { DEFAULT_CHOICES, type CheckinFacts, type Choices } from './facts'
-
-/** One end of a span: a check-in with its result and, where weighed daily, its week's mean. */
-export interface SpanEnd {
-  facts: CheckinFacts
-  result: Composition
-  choices?: Choices
-  week?: { weightKg: number; count: number }
-}
+import { endFigures, siteVariances, type EndFigures, type Measured, type SpanEnd } from './end-figures'
 
 /** One site over a span. Folds mm, girths cm. */
 export interface SpanSite {
@@ -36,7 +17,12 @@ export interface SpanSite {
 export interface Span {
   days: number
   comparability: Comparability
+  /** What each end says, weighed alike. */
+  then: EndFigures
+  now: EndFigures
   weight: Change | null
+  /** Weights are the weeks' means, not the weight at the visit. */
+  byWeek: boolean
   fat: Change | null
   lean: Change | null
   percent: Change | null
@@ -50,70 +36,6 @@ export interface Span {
 }
 
 const DAY_MS = 24 * 60 * 60 * 1000
-
-function siteVariances(end: SpanEnd, errors: ErrorLookup, factor: number): InputVariances {
-  const variances: InputVariances = {}
-  for (const { site, value, live } of end.result.session.sites) {
-    if (value === null) continue
-    const tem = errors(site, end.facts.assessorId).share * value
-    variances[site] = visitVariance(tem, live.length, factor)
-  }
-  return variances
-}
-
-/** A week's mean carries less of the day's noise than one weigh-in. */
-function weightOf(end: SpanEnd): { kg: number; variance: number } | null {
-  const kg = end.week?.weightKg ?? end.result.weightKg
-  if (kg === null) return null
-  return { kg, variance: (WEIGHT_NOISE_SHARE * kg) ** 2 / (end.week?.count ?? 1) }
-}
-
-interface Masses {
-  percent: { value: number; variance: number }
-  fat: { value: number; variance: number } | null
-  lean: { value: number; variance: number } | null
-  differenceVariance: number
-}
-
-function reachedOf(result: Composition): Reached | null {
-  const { estimate } = result
-  return estimate && 'percent' in estimate ? estimate : null
-}
-
-function massesOf(end: SpanEnd, variances: InputVariances): Masses | null {
-  const reached = reachedOf(end.result)
-  if (!reached) return null
-  const { person } = end.facts
-  const { ageYears, values, heightCm } = end.result
-  const weight = weightOf(end)
-  const choices = end.choices ?? DEFAULT_CHOICES
-  const measures = {
-    ...values,
-    age: ageYears,
-    height: heightCm ?? NaN,
-    weight: end.result.weightKg ?? NaN,
-  } as Measures
-  const blackAthleteTerm = choices.blackAthleteTerm === true && person.ancestry === 'black'
-  const gradient = gradientOf(reached.equation, measures, {
-    person,
-    conversion: choices.conversion,
-    options: { blackAthleteTerm },
-  })
-  if (!gradient) return null
-  const all: InputVariances = weight ? { ...variances, weight: weight.variance } : variances
-  const percent = { value: reached.percent, variance: percentVariance(gradient, all) }
-  if (!weight) return { percent, fat: null, lean: null, differenceVariance: 0 }
-  const mass = massVariances(gradient, all, { weightKg: weight.kg, percent: reached.percent })
-  const fatKg = (weight.kg * reached.percent) / 100
-  return {
-    percent,
-    fat: { value: fatKg, variance: mass.fat },
-    lean: { value: weight.kg - fatKg, variance: mass.lean },
-    differenceVariance: mass.difference,
-  }
-}
-
-type Measured = { value: number; variance: number }
 
 function between(a: Measured | null | undefined, b: Measured | null | undefined): Change | null {
   return a && b ? changeOf(a.value, b.value, a.variance + b.variance) : null
@@ -154,40 +76,51 @@ function sumBetween(folds: readonly SpanSite[]): Change | null {
   return changeOf(then ?? 0, now ?? 0, variance)
 }
 
+/** A week's mean is held against a week's mean only: a dry weight and one as it stands differ by more than noise. */
+function alike(a: SpanEnd, b: SpanEnd): [SpanEnd, SpanEnd] {
+  if ((a.week === undefined) === (b.week === undefined)) return [a, b]
+  const without = ({ week: _, ...end }: SpanEnd): SpanEnd => end
+  return [without(a), without(b)]
+}
+
 /**
  * Everything about a comparison of two check-ins of one client: what changed, by how much beyond error, and what can be
  * compared at all. The level's standard error stays out of it: it sits on both ends alike.
- * @param a the earlier check-in
- * @param b the later one
+ * @param then the earlier check-in
+ * @param now the later one
  * @param errors each assessor's error at each site
  */
-export function composeSpan(a: SpanEnd, b: SpanEnd, errors: ErrorLookup, massUnit: MassUnit = 'lb'): Span {
+export function composeSpan(then: SpanEnd, now: SpanEnd, errors: ErrorLookup, massUnit: MassUnit = 'lb'): Span {
+  const [a, b] = alike(then, now)
   const comparable = comparability(a, b)
   const factor = BETWEEN_VISIT_FACTOR * (comparable.otherAssessor ? INTER_ASSESSOR_FACTOR : 1)
   const [va, vb] = [siteVariances(a, errors, factor), siteVariances(b, errors, factor)]
   const sites = sitesBetween(a, b, va, vb)
   const folds = sites.filter(({ site }) => isFold(site))
-  const [wa, wb] = [weightOf(a), weightOf(b)]
-  const [ma, mb] = comparable.percent ? [massesOf(a, va), massesOf(b, vb)] : [null, null]
-  const [fat, lean] = [between(ma?.fat, mb?.fat), between(ma?.lean, mb?.lean)]
+  const [fa, fb] = [endFigures(a, errors, factor), endFigures(b, errors, factor)]
+  const percent = comparable.percent ? between(fa.percent, fb.percent) : null
+  const [fat, lean] = comparable.percent ? [between(fa.fat, fb.fat), between(fa.lean, fb.lean)] : [null, null]
   return {
     days: Math.round((Date.parse(b.facts.startedAt) - Date.parse(a.facts.startedAt)) / DAY_MS),
     comparability: comparable,
-    weight: wa && wb ? changeOf(wa.kg, wb.kg, wa.variance + wb.variance) : null,
+    then: fa,
+    now: fb,
+    byWeek: a.week !== undefined,
+    weight: between(fa.weight, fb.weight),
     fat,
     lean,
-    percent: between(ma?.percent, mb?.percent),
+    percent,
     sum: sumBetween(folds),
     summed: folds.map(({ site }) => site),
     folds,
     girths: sites.filter(({ site }) => !isFold(site)),
     corrected: correctedBetween(a, b, va, vb),
     recomposition:
-      fat && lean && ma && mb
+      fat && lean
         ? recomposition(
             fat.change,
             lean.change,
-            Z_95 * Math.sqrt(ma.differenceVariance + mb.differenceVariance),
+            Z_95 * Math.sqrt(fa.differenceVariance + fb.differenceVariance),
             massUnit,
           )
         : null,

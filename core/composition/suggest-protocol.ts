@@ -1,7 +1,7 @@
 import { JAWS_MM } from '../cautions'
 import type { Sex } from '../equations/equation'
 import { LARGE_FOLDS_BMI } from '../equations/applicability'
-import { findProtocol, type ProtocolId } from '../sites'
+import { findProtocol, foldsOf, type Protocol, type ProtocolId } from '../sites'
 
 /** What a set of sites is chosen from. Null: not known. */
 export interface ProtocolFacts {
@@ -41,9 +41,17 @@ export function suggestProtocols(facts: ProtocolFacts): ProtocolSuggestion[] {
   return offered
 }
 
+/** True when two sets hold the same folds of the same school: their sums and equations go on from one to the other. */
+export function sameFolds(a: Protocol, b: Protocol): boolean {
+  const [x, y] = [foldsOf(a), foldsOf(b)]
+  return a.school === b.school && x.length > 0 && x.length === y.length && x.every((site) => y.includes(site))
+}
+
 /** What a chosen set would break, in a sentence; null when the history goes on. */
 export function breaksHistory(chosen: string, last: string | null): string | null {
   if (!last || chosen === last) return null
-  const before = findProtocol(last)?.name.toLowerCase() ?? last
-  return `This breaks the history: last time ${before}. Percents of two sets are not compared, only the sites they share.`
+  const [next, before] = [findProtocol(chosen), findProtocol(last)]
+  if (next && before && sameFolds(next, before)) return null
+  const name = before?.name.toLowerCase() ?? last
+  return `This breaks the history: last time ${name}. Percents of two sets are not compared, only the sites they share.`
 }

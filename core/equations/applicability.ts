@@ -6,7 +6,7 @@ import { bmi } from './measures'
 /** What is known of a person beyond measures. Undefined: not known, and then not held against an equation. */
 export interface PersonFacts {
   sex: Sex
-  athlete?: boolean
+  athlete?: boolean | null
   /** Population group as the client gave it, only where they wanted it on record. */
   ancestry?: string | null
 }

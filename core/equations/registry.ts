@@ -54,6 +54,14 @@ export function equationsFor(sex: Sex, sites: readonly SiteId[]): Equation[] {
   })
 }
 
+/** What a check-in of a protocol is read with: the chosen equation, if any, and the protocol's own of this sex. */
+export function equationsOfProtocol(feeds: readonly string[], sex: Sex, chosenId: string | null): Equation[] {
+  return [...new Set(chosenId ? [...feeds, chosenId] : feeds)].flatMap((id) => {
+    const equation = findEquation(id)
+    return equation && isFor(equation, sex) ? [equation] : []
+  })
+}
+
 /** True when an equation works on folds. */
 export function usesFolds(equation: Equation): boolean {
   return sitesOf(equation).some(isFold)

@@ -23,7 +23,8 @@ export interface SiteError {
 /** Looks an assessor's error at a site up. */
 export type ErrorLookup = (site: SiteId, assessorId: string | undefined) => SiteError
 
-const WINDOW_DAYS = 180
+/** How far back an assessor's repeats count, days. */
+export const ERROR_WINDOW_DAYS = 180
 const DAY_MS = 24 * 60 * 60 * 1000
 
 function priorFor(site: SiteId): SiteError {
@@ -33,7 +34,8 @@ function priorFor(site: SiteId): SiteError {
 /** Every assessor as assumed before anything is known. */
 export const priorErrors: ErrorLookup = (site) => priorFor(site)
 
-function siteError(site: SiteId, repeats: Repeats): SiteError {
+/** An assessor's error at a site from pooled repeats, shrunk to the prior. */
+export function siteErrorOf(site: SiteId, repeats: Repeats): SiteError {
   if (repeats.freedom === 0) return priorFor(site)
   const mean = repeats.total / repeats.readings
   const tem = shrunkTem(repeats, mean, isFold(site) ? 'fold' : 'girth')
@@ -47,7 +49,7 @@ function siteError(site: SiteId, repeats: Repeats): SiteError {
 export function assessorErrors(
   visits: readonly RepeatedSite[],
   now: string,
-  windowDays = WINDOW_DAYS,
+  windowDays = ERROR_WINDOW_DAYS,
 ): ErrorLookup & { known: ReadonlyMap<string, ReadonlyMap<SiteId, SiteError>> } {
   const end = Date.parse(now)
   const from = end - windowDays * DAY_MS
@@ -63,9 +65,12 @@ export function assessorErrors(
   }
   const known = new Map<string, ReadonlyMap<SiteId, SiteError>>()
   for (const [assessorId, sites] of pooled) {
-    known.set(assessorId, new Map([...sites].map(([site, repeats]) => [site, siteError(site, repeats)])))
+    known.set(assessorId, new Map([...sites].map(([site, repeats]) => [site, siteErrorOf(site, repeats)])))
   }
-  const lookup = (site: SiteId, assessorId: string | undefined) =>
-    known.get(assessorId ?? '')?.get(site) ?? priorFor(site)
-  return Object.assign(lookup, { known })
+  return Object.assign(errorLookup(known), { known })
+}
+
+/** A lookup over errors that are known already; the prior for all others. */
+export function errorLookup(known: ReadonlyMap<string, ReadonlyMap<SiteId, SiteError>>): ErrorLookup {
+  return (site, assessorId) => known.get(assessorId ?? '')?.get(site) ?? priorFor(site)
 }

@@ -60,7 +60,8 @@ const SHARES: Record<Sex, Record<string, number>> = {
   },
 }
 
-function along(range: { first: number; last: number }, share: number, wave: number): number {
+/** A course's value part of the way from first to last, with its wave. */
+export function along(range: { first: number; last: number }, share: number, wave: number): number {
   const eased = share * share * (3 - 2 * share)
   return (range.first + (range.last - range.first) * eased) * (1 + wave * Math.sin(share * 7))
 }

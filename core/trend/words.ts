@@ -1,10 +1,10 @@
 import type { Span } from '../composition/span'
 import type { Change } from '../error/change'
 import { SITES } from '../sites'
-import { formatChange } from '../units'
+import { formatChange, formatMassChange, type Units } from '../units'
 
 /** One sentence of the reading of a check-in, with the facts that fired it. */
-export interface Reading {
+export interface SpanReading {
   code: string
   sentence: string
   /** The facts it rests on, each as it would be said: "weight -2.9 kg, real". */
@@ -35,10 +35,14 @@ interface Rule {
   code: string
   fires: (context: Context) => boolean
   sentence: string
-  facts: (span: Span) => string[]
+  facts: (span: Span, units: Units) => string[]
 }
 
-const weightFact = (span: Span) => fact('weight', span.weight, 'kg')
+function massFact(name: string, change: Change | null, units: Units): string[] {
+  return change ? [`${name} ${formatMassChange(change.change, units)} ${units.mass}, ${change.verdict}`] : []
+}
+
+const weightFact = (span: Span, units: Units) => massFact('weight', span.weight, units)
 const sumFact = (span: Span) => fact('sum of folds', span.sum, 'mm')
 const limbFacts = (span: Span) => span.corrected.flatMap(({ limb, change }) => fact(`corrected ${limb}`, change, 'cm'))
 
@@ -49,31 +53,31 @@ export const READING_RULES: readonly Rule[] = [
     fires: ({ weight, sum }) => weight === 'down' && sum === 'still',
     sentence:
       'Weight is down and the folds are within error: lean mass or water. Look at the deficit, protein, training and the conditions of the visit.',
-    facts: (span) => [...weightFact(span), ...sumFact(span)],
+    facts: (span, units) => [...weightFact(span, units), ...sumFact(span)],
   },
   {
     code: 'fat-for-lean',
     fires: ({ weight, sum, girths }) => sum === 'down' && weight === 'still' && girths !== 'down',
     sentence: 'The folds are down at a steady weight: fat for lean. Keep going.',
-    facts: (span) => [...sumFact(span), ...weightFact(span), ...limbFacts(span)],
+    facts: (span, units) => [...sumFact(span), ...weightFact(span, units), ...limbFacts(span)],
   },
   {
     code: 'fat-down',
     fires: ({ weight, sum }) => sum === 'down' && weight === 'down',
     sentence: 'Weight and folds are down together: fat is going.',
-    facts: (span) => [...sumFact(span), ...weightFact(span), ...fact('lean', span.lean, 'kg')],
+    facts: (span, units) => [...sumFact(span), ...weightFact(span, units), ...massFact('lean', span.lean, units)],
   },
   {
     code: 'intake',
     fires: ({ weight, sum }) => sum === 'up' && weight === 'up',
     sentence: 'Folds and weight are up together: intake above what was used.',
-    facts: (span) => [...sumFact(span), ...weightFact(span)],
+    facts: (span, units) => [...sumFact(span), ...weightFact(span, units)],
   },
   {
     code: 'steady',
     fires: ({ weight, sum }) => sum === 'still' && weight === 'still',
     sentence: 'Nothing moved beyond error. Within error is a good answer: hold the course or give it longer.',
-    facts: (span) => [...sumFact(span), ...weightFact(span)],
+    facts: (span, units) => [...sumFact(span), ...weightFact(span, units)],
   },
   {
     code: 'odd-percent',
@@ -92,7 +96,7 @@ export const READING_RULES: readonly Rule[] = [
 ]
 
 /** One fold moving for real against all others that moved: measure it again. */
-function againstTheOthers({ folds }: Span): Reading[] {
+function againstTheOthers({ folds }: Span): SpanReading[] {
   const moved = folds.filter(({ change }) => direction(change) !== 'still')
   const up = moved.filter(({ change }) => change.change > 0)
   const down = moved.filter(({ change }) => change.change < 0)
@@ -116,12 +120,14 @@ function girthsOf({ corrected }: Span): Direction | null {
   return ways.includes('up') && !ways.includes('down') ? 'up' : 'still'
 }
 
+const SI: Units = { mass: 'kg', length: 'cm' }
+
 /** A span put into words: every rule that fires, each with the facts that fired it. */
-export function readSpan(span: Span): Reading[] {
+export function readSpan(span: Span, units: Units = SI): SpanReading[] {
   const context = { span, weight: direction(span.weight), sum: direction(span.sum), girths: girthsOf(span) }
   const fired = READING_RULES.filter(({ fires }) => fires(context))
   return [
-    ...fired.map(({ code, sentence, facts }) => ({ code, sentence, facts: facts(span) })),
+    ...fired.map(({ code, sentence, facts }) => ({ code, sentence, facts: facts(span, units) })),
     ...againstTheOthers(span),
   ]
 }

@@ -9,7 +9,7 @@ import * as schema from './schema'
 export type Database = PgliteDatabase<typeof schema> & { $client: PGlite }
 
 /** A transaction or the database itself: what a repository needs. */
-export type Queryable = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>
+export type Queryable = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>
 
 /** Migrations stand beside the built server, and in the source tree for development and tests. */
 function migrationsFolder(): string {

@@ -14,6 +14,17 @@ export interface DemoClient {
   /** Days before today of each visit, newest last. */
   visitDays: number[]
   protocolId?: ProtocolId
+  /** Another set for the newest visits. */
+  later?: { protocolId: ProtocolId; visits: number }
+  /** Measured by the other coach for the first visits. */
+  otherCoachFor?: number
+  /** Conditions of the newest visit that were not as ever. */
+  lastConditions?: Readonly<Record<string, string>>
+  /** Days of daily weigh-ins up to today. */
+  diaryDays?: number
+  /** Agreed to photographs, taken at the visits of these places (0 is the first). */
+  photographedAt?: readonly number[]
+  athlete?: boolean
   flags?: readonly Flag[]
   landmarks?: Readonly<Record<string, string>>
   /** The newest visit stopped after this many folds. */
@@ -46,6 +57,9 @@ export const DEMO_CLIENTS: DemoClient[] = [
     archived: false,
     course: { sex: 'female', sumMm: { first: 121, last: 97 }, weightKg: { first: 74.6, last: 71.4 }, wave: 0.02 },
     visitDays: visits(18, 30, 3),
+    diaryDays: 240,
+    photographedAt: [9, 14, 17],
+    athlete: false,
   },
   {
     name: 'Tobin Hale',
@@ -54,8 +68,18 @@ export const DEMO_CLIENTS: DemoClient[] = [
     notes: 'Masters eight. Right shoulder stiff in the morning.',
     consent: true,
     archived: false,
-    course: { sex: 'male', sumMm: { first: 154, last: 128 }, weightKg: { first: 96.2, last: 91.8 }, wave: 0.03 },
+    course: {
+      sex: 'male',
+      sumMm: { first: 154, last: 128 },
+      weightKg: { first: 96.2, last: 91.8 },
+      girthsCm: { waist: 92, abdomen: 96, hip: 104, 'thigh-girth': 60, 'calf-girth': 39, 'arm-relaxed': 35 },
+      wave: 0.03,
+    },
     visitDays: visits(12, 42, 12),
+    later: { protocolId: 'laboratory-7-tape', visits: 7 },
+    otherCoachFor: 4,
+    lastConditions: { training: 'after training' },
+    diaryDays: 45,
   },
   {
     name: 'Sanna Quill',
@@ -73,7 +97,8 @@ export const DEMO_CLIENTS: DemoClient[] = [
     age: 28,
     heightCm: 188,
     notes: 'Stroke seat. Building for the autumn head race. Followed by the sum of eight.',
-    protocolId: 'kinanthropometry-8',
+    later: { protocolId: 'kinanthropometry-8', visits: 9 },
+    athlete: true,
     consent: true,
     archived: false,
     course: { sex: 'male', sumMm: { first: 72, last: 70 }, weightKg: { first: 84.1, last: 87.6 }, wave: 0.02 },

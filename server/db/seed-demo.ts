@@ -1,6 +1,6 @@
 import { setHours, setMinutes, startOfDay, subDays, subMinutes, subYears } from 'date-fns'
-import { seededRandom, simulateVisits, type Random } from '../../core/simulate'
-import { PROTOCOLS } from '../../core/sites'
+import { along, seededRandom, simulateDiary, simulateVisits, type Random } from '../../core/simulate'
+import { PROTOCOLS, type ProtocolId } from '../../core/sites'
 import { isEmpty } from '../repositories/staff'
 import type { Database, Queryable } from './database'
 import {
@@ -12,7 +12,18 @@ import {
   DEMO_STUDIO,
   type DemoClient,
 } from './demo-people'
-import { caliper, caliperCheck, cautionFlag, checkin, client, landmarkNote, reading, staff, studio } from './schema'
+import {
+  caliper,
+  caliperCheck,
+  cautionFlag,
+  checkin,
+  client,
+  landmarkNote,
+  reading,
+  staff,
+  studio,
+  weighIn,
+} from './schema'
 
 const SEED = 20261123
 
@@ -33,9 +44,9 @@ async function seedClient(
   db: Queryable,
   random: Random,
   person: DemoClient,
-  context: { now: Date; studioId: string; coachId: string; caliperId: string },
+  context: { now: Date; studioId: string; coachId: string; otherCoachId: string; caliperId: string },
 ): Promise<void> {
-  const { now, studioId, coachId, caliperId } = context
+  const { now, studioId, coachId, otherCoachId, caliperId } = context
   const clientId = random.uuid()
   const starts = person.visitDays.map((days, i) => visitStart(now, days, i))
   const first = starts[0] ?? now
@@ -48,6 +59,8 @@ async function seedClient(
     heightCm: person.heightCm,
     notes: person.notes,
     consentOn: person.consent ? isoDay(first) : null,
+    athlete: person.athlete ?? null,
+    photoConsentOn: person.photographedAt ? isoDay(first) : null,
     archivedAt: person.archived ? subDays(now, 150).toISOString() : null,
     createdAt: first.toISOString(),
   })
@@ -55,29 +68,67 @@ async function seedClient(
   if (flags.length > 0) await db.insert(cautionFlag).values(flags)
   const landmarks = Object.entries(person.landmarks ?? {}).map(([site, note]) => ({ clientId, site, note }))
   if (landmarks.length > 0) await db.insert(landmarkNote).values(landmarks)
-  const series = simulateVisits(random, {
-    course: person.course,
-    protocol: PROTOCOLS[person.protocolId ?? 'laboratory-7'],
-    technicalError: TECHNICAL_ERROR,
-    starts,
-    ...(person.unfinishedAfter === undefined ? {} : { unfinishedAfter: person.unfinishedAfter }),
-  })
-  for (const visit of series) {
+  for (const [i, visit] of visitsOf(random, person, starts).entries()) {
     const checkinId = random.uuid()
+    const measuredBy = i < (person.otherCoachFor ?? 0) ? otherCoachId : coachId
+    const isLast = i === starts.length - 1
     await db.insert(checkin).values({
       id: checkinId,
       clientId,
-      protocolId: person.protocolId ?? 'laboratory-7',
+      protocolId: visit.protocolId,
       side: 'right',
-      startedBy: coachId,
-      assessorId: coachId,
+      startedBy: measuredBy,
+      assessorId: measuredBy,
       caliperId,
-      conditions: DEMO_CONDITIONS,
+      conditions: { ...DEMO_CONDITIONS, ...(isLast ? person.lastConditions : {}) },
       startedAt: visit.startedAt,
       finishedAt: visit.finishedAt,
     })
-    await db.insert(reading).values(visit.readings.map((fact) => ({ ...fact, checkinId, takenBy: coachId })))
+    await db.insert(reading).values(visit.readings.map((fact) => ({ ...fact, checkinId, takenBy: measuredBy })))
   }
+  await seedDiary(db, random, person, { clientId, coachId, now })
+}
+
+/** A person's visits; the newest ones by another set of sites where the club has changed it. */
+function visitsOf(random: Random, { course, protocolId, later, unfinishedAfter }: DemoClient, starts: Date[]) {
+  const by = (id: ProtocolId) =>
+    simulateVisits(random, {
+      course,
+      protocol: PROTOCOLS[id],
+      technicalError: TECHNICAL_ERROR,
+      starts,
+      ...(unfinishedAfter === undefined ? {} : { unfinishedAfter }),
+    }).map((visit) => ({ ...visit, protocolId: id }))
+  const first = by(protocolId ?? 'laboratory-7')
+  if (!later) return first
+  const change = starts.length - later.visits
+  return [...first.slice(0, change), ...by(later.protocolId).slice(change)]
+}
+
+async function seedDiary(
+  db: Queryable,
+  random: Random,
+  { diaryDays, course, visitDays }: DemoClient,
+  { clientId, coachId, now }: { clientId: string; coachId: string; now: Date },
+): Promise<void> {
+  if (!diaryDays) return
+  const days = Array.from({ length: diaryDays }, (_, i) => isoDay(subDays(now, diaryDays - 1 - i)))
+  const whole = visitDays[0] ?? diaryDays
+  const start = Math.max(0, 1 - diaryDays / whole)
+  const diary = simulateDiary(random, days, (share) =>
+    along(course.weightKg, start + (1 - start) * share, course.wave / 4),
+  )
+  await db.insert(weighIn).values(
+    diary.map(({ day, weightKg }) => ({
+      id: random.uuid(),
+      clientId,
+      day,
+      value: weightKg,
+      unit: 'kg' as const,
+      source: 'pasted' as const,
+      enteredBy: coachId,
+    })),
+  )
 }
 
 /** How passwords are hashed: scrypt in the server, something cheap in tests. */
@@ -107,7 +158,9 @@ export async function seedDemo(db: Database, hash: Hash, now = new Date()): Prom
     const caliperId = calipers[0]?.id ?? ''
     for (const [i, person] of DEMO_CLIENTS.entries()) {
       const coach = people[i % people.length]
-      if (coach) await seedClient(tx, random, person, { now, studioId, coachId: coach.id, caliperId })
+      const other = people[(i + 1) % people.length]
+      if (!coach || !other) continue
+      await seedClient(tx, random, person, { now, studioId, coachId: coach.id, otherCoachId: other.id, caliperId })
     }
   })
 }

@@ -1,6 +1,8 @@
 import { useRuntimeConfig } from 'nitropack/runtime'
 import { join } from 'node:path'
 import { openDatabase, type Database } from './database'
+import { photoKey, photoStorage } from '../http/photo-storage'
+import { seedDemoPhotos } from './demo-photos'
 import { seedDemo } from './seed-demo'
 
 let opened: Promise<Database> | null = null
@@ -8,7 +10,10 @@ let opened: Promise<Database> | null = null
 async function open(): Promise<Database> {
   const config = useRuntimeConfig()
   const database = await openDatabase(join(config.dataDir || '.data/dev', 'postgres'))
-  if (config.demo) await seedDemo(database, hashPassword)
+  if (config.demo) {
+    await seedDemo(database, hashPassword)
+    await seedDemoPhotos(database, (id, bytes) => photoStorage().setItemRaw(photoKey(id), bytes))
+  }
   return database
 }
 

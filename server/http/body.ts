@@ -6,17 +6,27 @@ import { failure } from './failure'
 /** Largest body any route reads, bytes. */
 export const BODY_LIMIT = 1024 * 1024
 
-async function readText(event: H3Event): Promise<string> {
-  const tooLarge = failure(413, 'That is more than can be sent at once (1 MB).')
-  if (Number(getHeader(event, 'content-length') ?? 0) > BODY_LIMIT) throw tooLarge
+/** Beyond this a refused body is not even read to its end. */
+const DRAIN_LIMIT = 256 * 1024 * 1024
+
+/** Reads a body whole. Throws 413 with the sentence when it is larger than `limit` bytes. */
+export async function readBytes(event: H3Event, limit: number, sentence: string): Promise<Buffer> {
   const chunks: Buffer[] = []
   let size = 0
+  if (Number(getHeader(event, 'content-length') ?? 0) > DRAIN_LIMIT) throw failure(413, sentence)
   for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
     size += chunk.length
-    if (size > BODY_LIMIT) throw tooLarge
-    chunks.push(chunk)
+    if (size > DRAIN_LIMIT) break
+    // What is too large is read past without being kept: a sender cut off in the middle never sees the answer.
+    if (size <= limit) chunks.push(chunk)
+    else chunks.length = 0
   }
-  return Buffer.concat(chunks).toString('utf8')
+  if (size > limit) throw failure(413, sentence)
+  return Buffer.concat(chunks)
+}
+
+async function readText(event: H3Event): Promise<string> {
+  return (await readBytes(event, BODY_LIMIT, 'That is more than can be sent at once (1 MB).')).toString('utf8')
 }
 
 /** Sentences for what a schema has none of its own for. */

@@ -2,15 +2,18 @@ import { getRouterParam, type H3Event } from 'h3'
 import { z } from 'zod'
 import type { Client } from '../../shared/schemas/client'
 import type { CheckinRecord } from '../../shared/schemas/checkin'
+import type { Photo } from '../../shared/schemas/photo'
 import { useDatabase } from '../db/use-database'
 import { findCheckin } from '../repositories/checkins'
 import { findClient } from '../repositories/clients'
+import { findPhoto } from '../repositories/photos'
 import { failure } from './failure'
 import { signedInAs } from './signed-in'
 
-function idParam(event: H3Event, sentence: string): string {
-  const id = z.uuid().safeParse(getRouterParam(event, 'id'))
-  if (!id.success) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+/** An id in the address. Throws 404 with the sentence when it is none. */
+export function idParam(event: H3Event, sentence: string, name = 'id'): string {
+  const id = z.uuid().safeParse(getRouterParam(event, name))
+  if (!id.success) throw failure(404, sentence, [{ field: name, message: sentence }])
   return id.data
 }
 
@@ -26,6 +29,14 @@ export async function clientAt(event: H3Event): Promise<Client> {
 export async function checkinAt(event: H3Event): Promise<CheckinRecord> {
   const sentence = 'There is no such check-in.'
   const found = await findCheckin(await useDatabase(), signedInAs(event), idParam(event, sentence))
+  if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  return found
+}
+
+/** The photograph this address names. Throws 404 when there is none in this studio. */
+export async function photoAt(event: H3Event): Promise<Photo> {
+  const sentence = 'There is no such photograph.'
+  const found = await findPhoto(await useDatabase(), signedInAs(event), idParam(event, sentence))
   if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
   return found
 }

@@ -1,8 +1,17 @@
-import { defineNitroPlugin } from 'nitropack/runtime'
+import { join } from 'node:path'
+import { defineNitroPlugin, useRuntimeConfig, useStorage } from 'nitropack/runtime'
+import fsDriver from 'unstorage/drivers/fs-lite'
 import { closeDatabase, useDatabase } from '../db/use-database'
 
-/** Opens the database at start, so that the first request does not wait for it. */
+/** Photographs lie in a folder beside the database. */
+function mountPhotos(): void {
+  const { dataDir } = useRuntimeConfig()
+  useStorage().mount('photos', fsDriver({ base: join(dataDir || '.data/dev', 'photos') }))
+}
+
+/** Mounts the photographs and opens the database at start, so that the first request does not wait for it. */
 export default defineNitroPlugin((nitro) => {
+  mountPhotos()
   useDatabase().catch((error: unknown) => {
     console.error('The database could not be opened:', error)
     process.exit(1)

@@ -10,6 +10,7 @@ export async function listCalipers(db: Queryable, who: SignedIn): Promise<Calipe
     .select({
       id: caliper.id,
       name: caliper.name,
+      resolutionMm: caliper.resolutionMm,
       checkedOn: caliperCheck.checkedOn,
       deviationMm: caliperCheck.deviationMm,
     })

@@ -4,6 +4,7 @@ import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checki
 import type { Queryable } from '../db/database'
 import { checkin, client, reading, remark, skip, staff, strike } from '../db/schema'
 import type { SignedIn } from './staff'
+import { touchByCheckin, touchClient } from './touch'
 
 const head = {
   id: checkin.id,
@@ -15,17 +16,29 @@ const head = {
   recorder: sql<string | null>`(select recorder.name from staff recorder where recorder.id = ${checkin.recorderId})`,
   caliperId: checkin.caliperId,
   conditions: checkin.conditions,
+  policies: checkin.policies,
   withHeight: checkin.withHeight,
   startedAt: checkin.startedAt,
   finishedAt: checkin.finishedAt,
   startedBy: staff.name,
   note: checkin.note,
+  keptWords: checkin.keptWords,
 }
 
 type Head = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
 function ofClient(who: SignedIn, clientId: string) {
   return and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId))
+}
+
+function grouped<Fact extends { checkinId: string }>(facts: readonly Fact[]): Map<string, Fact[]> {
+  const groups = new Map<string, Fact[]>()
+  for (const fact of facts) {
+    const own = groups.get(fact.checkinId)
+    if (own) own.push(fact)
+    else groups.set(fact.checkinId, [fact])
+  }
+  return groups
 }
 
 async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> {
@@ -52,12 +65,7 @@ async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> 
       ),
     )
     .orderBy(asc(reading.takenAt), asc(reading.id))
-  const byCheckin = new Map<string, typeof facts>()
-  for (const fact of facts) {
-    const own = byCheckin.get(fact.checkinId)
-    if (own) own.push(fact)
-    else byCheckin.set(fact.checkinId, [fact])
-  }
+  const byCheckin = grouped(facts)
   const { skips, remarks } = await sideFacts(
     db,
     rows.map((row) => row.id),
@@ -66,8 +74,8 @@ async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> 
     const own = byCheckin.get(row.id) ?? []
     return {
       ...row,
-      skips: skips.filter(({ checkinId }) => checkinId === row.id).map(({ checkinId: _, ...fact }) => fact as SkipFact),
-      remarks: remarks.filter(({ checkinId }) => checkinId === row.id).map(({ checkinId: _, ...fact }) => fact),
+      skips: (skips.get(row.id) ?? []).map(({ checkinId: _, ...fact }) => fact as SkipFact),
+      remarks: (remarks.get(row.id) ?? []).map(({ checkinId: _, ...fact }) => fact),
       readings: own.map(({ checkinId: _, struckAt: __, ...fact }) => fact as Reading),
       strikes: own.flatMap((fact): Strike[] =>
         fact.struckAt ? [{ readingId: fact.id, struckAt: fact.struckAt }] : [],
@@ -95,7 +103,7 @@ async function sideFacts(db: Queryable, checkinIds: string[]) {
     .innerJoin(reading, eq(reading.id, remark.readingId))
     .where(inArray(reading.checkinId, checkinIds))
     .orderBy(asc(remark.at))
-  return { skips, remarks }
+  return { skips: grouped(skips), remarks: grouped(remarks) }
 }
 
 function select(db: Queryable) {
@@ -111,6 +119,15 @@ function select(db: Queryable) {
 export async function findCheckin(db: Queryable, who: SignedIn, id: string): Promise<CheckinRecord | null> {
   const rows = await select(db).where(and(eq(checkin.id, id), eq(client.studioId, who.studioId)))
   return (await withFacts(db, rows))[0] ?? null
+}
+
+/** These check-ins of this studio with their facts, oldest first. */
+export async function findCheckins(db: Queryable, who: SignedIn, ids: readonly string[]): Promise<CheckinRecord[]> {
+  if (ids.length === 0) return []
+  const rows = await select(db)
+    .where(and(inArray(checkin.id, [...ids]), eq(client.studioId, who.studioId)))
+    .orderBy(asc(checkin.startedAt))
+  return withFacts(db, rows)
 }
 
 /** Every check-in of a client with its facts, oldest first. */
@@ -148,6 +165,7 @@ export async function startCheckin(
     | 'recorderId'
     | 'caliperId'
     | 'conditions'
+    | 'policies'
     | 'withHeight'
   >,
 ): Promise<string | null> {
@@ -155,6 +173,7 @@ export async function startCheckin(
     .insert(checkin)
     .values({ ...start, assessorId: start.assessorId ?? who.staffId, startedBy: who.staffId })
     .onConflictDoNothing()
+  await touchClient(db, start.clientId)
   const rows = await db
     .select({ id: checkin.id })
     .from(checkin)
@@ -176,15 +195,17 @@ export async function findOpen(db: Queryable, clientId: string): Promise<string 
 export async function changeCheckin(
   db: Queryable,
   id: string,
-  change: Partial<Pick<typeof checkin.$inferInsert, 'finishedAt' | 'note' | 'recorderId'>>,
+  change: Partial<Pick<typeof checkin.$inferInsert, 'finishedAt' | 'note' | 'keptWords' | 'recorderId'>>,
 ): Promise<void> {
   await db.update(checkin).set(change).where(eq(checkin.id, id))
+  await touchByCheckin(db, id)
 }
 
 /** Removes a check-in that holds no reading: a session started by mistake. False when it holds any. */
 export async function discardEmptyCheckin(db: Queryable, id: string): Promise<boolean> {
   const [held] = await db.select({ readings: count() }).from(reading).where(eq(reading.checkinId, id))
   if ((held?.readings ?? 0) > 0) return false
+  await touchByCheckin(db, id)
   await db.delete(checkin).where(eq(checkin.id, id))
   return true
 }

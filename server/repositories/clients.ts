@@ -1,13 +1,12 @@
-import { and, asc, count, eq, isNotNull, isNull, max, notInArray, sql } from 'drizzle-orm'
+import { and, eq, notInArray } from 'drizzle-orm'
 import type { Flag } from '../../core/cautions'
-import type { Client, ClientInput, ClientPage } from '../../shared/schemas/client'
+import type { Client, ClientInput } from '../../shared/schemas/client'
 import type { Queryable } from '../db/database'
-import { cautionFlag, checkin, client } from '../db/schema'
+import { cautionFlag, client } from '../db/schema'
 import type { SignedIn } from './staff'
 
-const PAGE = 100
-
-const columns = {
+/** Columns of a client as the product knows them. */
+export const clientColumns = {
   id: client.id,
   name: client.name,
   sex: client.sex,
@@ -17,6 +16,9 @@ const columns = {
   notes: client.notes,
   consentOn: client.consentOn,
   guardianConsent: client.guardianConsent,
+  athlete: client.athlete,
+  ancestry: client.ancestry,
+  photoConsentOn: client.photoConsentOn,
   archivedAt: client.archivedAt,
 }
 
@@ -47,7 +49,7 @@ function ownClient(who: SignedIn, id: string) {
 
 /** One client of this studio, or null. */
 export async function findClient(db: Queryable, who: SignedIn, id: string): Promise<Client | null> {
-  const rows = await db.select(columns).from(client).where(ownClient(who, id))
+  const rows = await db.select(clientColumns).from(client).where(ownClient(who, id))
   return rows[0] ? withFlags(db, rows[0]) : null
 }
 
@@ -74,62 +76,11 @@ export async function changeClient(
 ): Promise<Client | null> {
   if ('archived' in change) {
     const archivedAt = change.archived ? new Date().toISOString() : null
-    await db.update(client).set({ archivedAt }).where(ownClient(who, id))
+    await db.update(client).set({ archivedAt, touchedAt: new Date().toISOString() }).where(ownClient(who, id))
     return findClient(db, who, id)
   }
   const { flags, ...values } = change
-  const rows = await db.update(client).set(values).where(ownClient(who, id)).returning({ id: client.id })
+  const rows = await db.update(client).set({ ...values, touchedAt: new Date().toISOString() }).where(ownClient(who, id)).returning({ id: client.id })
   if (rows.length > 0) await setFlags(db, id, flags)
   return findClient(db, who, id)
-}
-
-/** A cursor is the last line's sort key: the lower-case name and the id. */
-function readCursor(after: string | undefined): { name: string; id: string } | null {
-  const [, id, name] = /^([0-9a-f-]{36}) (.*)$/.exec(after ?? '') ?? []
-  return id !== undefined && name !== undefined ? { id, name } : null
-}
-
-/** Text as a LIKE pattern that finds it anywhere, its own wildcards taken literally. */
-function contains(text: string): string {
-  return `%${text.toLowerCase().replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`
-}
-
-/** Clients by name, a page at a time. */
-export async function listClients(
-  db: Queryable,
-  who: SignedIn,
-  query: { q: string; archived: boolean; after?: string | undefined },
-): Promise<ClientPage> {
-  const cursor = readCursor(query.after)
-  const sortName = sql<string>`lower(${client.name})`
-  const rows = await db
-    .select({
-      id: client.id,
-      name: client.name,
-      sortName,
-      birthDate: client.birthDate,
-      archivedAt: client.archivedAt,
-      lastCheckinAt: max(checkin.startedAt),
-      checkins: count(checkin.id),
-      openCheckinId: sql<string | null>`min(case when ${checkin.finishedAt} is null then ${checkin.id}::text end)`,
-    })
-    .from(client)
-    .leftJoin(checkin, eq(checkin.clientId, client.id))
-    .where(
-      and(
-        eq(client.studioId, who.studioId),
-        query.archived ? isNotNull(client.archivedAt) : isNull(client.archivedAt),
-        query.q.trim() === '' ? undefined : sql`lower(${client.name}) like ${contains(query.q.trim())}`,
-        cursor ? sql`(lower(${client.name}), ${client.id}) > (${cursor.name}, ${cursor.id}::uuid)` : undefined,
-      ),
-    )
-    .groupBy(client.id)
-    .orderBy(asc(sortName), asc(client.id))
-    .limit(PAGE + 1)
-  const page = rows.slice(0, PAGE)
-  const last = page.at(-1)
-  return {
-    clients: page.map(({ archivedAt, sortName: _, ...line }) => ({ ...line, archived: archivedAt !== null })),
-    next: rows.length > PAGE && last ? `${last.id} ${last.sortName}` : null,
-  }
 }

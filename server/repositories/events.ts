@@ -3,6 +3,7 @@ import type { EventsInput } from '../../shared/schemas/checkin'
 import type { Database } from '../db/database'
 import { reading, remark, skip, strike } from '../db/schema'
 import type { SignedIn } from './staff'
+import { touchByCheckin } from './touch'
 
 /** Facts that cannot be stored, because their ids say they belong elsewhere. */
 export class EventsRefused extends Error {}
@@ -49,5 +50,6 @@ export async function storeEvents(db: Database, who: SignedIn, checkinId: string
       const rows = remarks.map((fact) => ({ ...fact, madeBy: who.staffId }))
       await tx.insert(remark).values(rows).onConflictDoNothing({ target: remark.id })
     }
+    await touchByCheckin(tx, checkinId)
   })
 }

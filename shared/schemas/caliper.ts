@@ -1,6 +1,9 @@
 import { z } from 'zod'
 import { pastDay } from './dates'
 
+/** How finely calipers are marked, mm. */
+export const RESOLUTIONS_MM = [0.1, 0.2, 0.5, 1] as const
+
 export const caliperInput = z.strictObject({
   id: z.uuid('This needs an id made by the device.'),
   name: z
@@ -8,6 +11,7 @@ export const caliperInput = z.strictObject({
     .trim()
     .min(1, 'Please name the caliper.')
     .max(80, 'At most 80 characters.'),
+  resolutionMm: z.literal([...RESOLUTIONS_MM], { error: 'Choose how finely it is marked.' }).default(0.5),
 })
 export type CaliperInput = z.output<typeof caliperInput>
 
@@ -25,6 +29,8 @@ export type CaliperCheckInput = z.output<typeof caliperCheckInput>
 export interface Caliper {
   id: string
   name: string
+  /** Distance of its marks, mm. */
+  resolutionMm: number
   checkedOn: string | null
   deviationMm: number | null
 }

@@ -1,6 +1,17 @@
 import { z } from 'zod'
+import type { Choices } from '../../core/composition/facts'
 import { CONDITIONS } from '../../core/composition/conditions'
-import { SOURCES, type Reading, type Remark, type Strike } from '../../core/readings'
+import {
+  isChoosable,
+  OWN_POLICIES,
+  POLICIES,
+  SOURCES,
+  type ChosenPolicies,
+  type PolicyId,
+  type Reading,
+  type Remark,
+  type Strike,
+} from '../../core/readings'
 import {
   FOLD_RANGE_MM,
   FOLDS,
@@ -31,16 +42,23 @@ const conditions = z
     'These conditions are not known.',
   )
 
+const policyId = z
+  .enum(Object.keys(POLICIES) as [PolicyId, ...PolicyId[]], { error: 'This way of reading is not known.' })
+  .nullable()
+
 /** What is settled before the first reading. */
 const preparation = {
   assessorId: id.nullable().default(null),
   recorderId: id.nullable().default(null),
   caliperId: id.nullable().default(null),
   conditions: conditions.default({}),
+  /** Reading policies where they are not the protocol's own. */
+  policies: z.strictObject({ folds: policyId, girths: policyId }).default({ ...OWN_POLICIES }),
   withHeight: z.boolean({ error: 'Say whether height is measured.' }).default(false),
 }
 
-export const startCheckinInput = z.strictObject({
+export const startCheckinInput = z
+  .strictObject({
   id,
   protocolId: z.enum(Object.keys(PROTOCOLS) as [ProtocolId, ...ProtocolId[]], { error: 'Choose a protocol.' }),
   startedAt: instant.refine(
@@ -49,6 +67,10 @@ export const startCheckinInput = z.strictObject({
   ),
   ...preparation,
 })
+  .refine(({ protocolId, policies }) => isChoosable(PROTOCOLS[protocolId], policies), {
+    path: ['policies'],
+    message: 'This set of sites is not read in that way.',
+  })
 export type StartCheckinInput = z.input<typeof startCheckinInput>
 
 const foldSentence = `A fold lies between ${FOLD_RANGE_MM.low} and ${FOLD_RANGE_MM.high} mm.`
@@ -153,6 +175,7 @@ export type SkipFact = z.output<typeof skipInput>
 export type EventsInput = z.output<typeof eventsInput>
 
 export const checkinChange = z.strictObject({
+  keptWords: z.string().trim().max(4000, 'At most 4,000 characters.').nullable().optional(),
   finished: z.literal(true, { error: 'A check-in can be finished, not opened again.' }).optional(),
   note: z.string().max(4000, 'A note has at most 4,000 characters.').optional(),
 })
@@ -169,22 +192,20 @@ export interface CheckinRecord {
   recorder: string | null
   caliperId: string | null
   conditions: Record<string, string>
+  policies: ChosenPolicies
   withHeight: boolean
   startedAt: string
   finishedAt: string | null
   startedBy: string
   note: string
+  /** The reading of this check-in in words, as the coach kept it; null: not kept. */
+  keptWords: string | null
   readings: Reading[]
   strikes: Strike[]
   skips: SkipFact[]
   remarks: Remark[]
 }
 
-/** What the client page works from. */
-export interface ClientHistory {
-  client: Client
-  checkins: CheckinRecord[]
-}
 
 /** What the measuring screen works from. */
 export interface MeasuringFacts {
@@ -192,6 +213,10 @@ export interface MeasuringFacts {
   checkin: CheckinRecord
   /** The check-in before this one, for "last time". */
   last: CheckinRecord | null
+  /** Equation and conversion this client is followed with; null: the protocol's own. */
+  choices: Choices | null
+  /** The caliper in use; null: not noted. */
+  caliper: Caliper | null
   /** The client's own landmarks by site. */
   landmarks: Record<string, string>
 }
@@ -201,6 +226,7 @@ export interface PrepareFacts {
   client: Client
   last: CheckinRecord | null
   openCheckinId: string | null
+  choices: Choices | null
   calipers: Caliper[]
   staff: StaffMember[]
 }

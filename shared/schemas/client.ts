@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { FLAGS, type Flag } from '../../core/cautions/flags'
+import { ANCESTRIES } from '../../core/composition/ancestry'
+import type { Verdict } from '../../core/error/change'
 import { HEIGHT_RANGE_CM } from '../../core/units'
 import { personName } from './account'
 import { pastDay } from './dates'
@@ -21,6 +23,9 @@ export const clientInput = z.strictObject({
     .array(z.enum(Object.keys(FLAGS) as [Flag, ...Flag[]], { error: 'This is not known.' }))
     .max(10)
     .default([]),
+  athlete: z.boolean().nullable().default(null),
+  ancestry: z.enum(ANCESTRIES, { error: 'This is not known.' }).nullable().default(null),
+  photoConsentOn: pastDay('Please give the day of consent as a date.').nullable().default(null),
 })
 export type ClientInput = z.output<typeof clientInput>
 
@@ -36,6 +41,12 @@ export interface Client extends ClientInput {
   archived: boolean
 }
 
+/** A figure of the list: kg or mm, with its change since the check-in before where that can be said. */
+export interface ClientFigure {
+  value: number
+  change: { change: number; error: number; verdict: Verdict } | null
+}
+
 /** One line of the list of clients. */
 export interface ClientLine {
   id: string
@@ -45,17 +56,34 @@ export interface ClientLine {
   lastCheckinAt: string | null
   checkins: number
   openCheckinId: string | null
+  fat: ClientFigure | null
+  lean: ClientFigure | null
+  sum: ClientFigure | null
+  /** ISO day the next check-in is due; null: not measured yet. */
+  nextOn: string | null
 }
 
-/** A page of the list; `next` continues it, null ends it. */
+/** A page of the list; `next` is where the next one begins, null ends it. */
 export interface ClientPage {
   clients: ClientLine[]
-  next: string | null
+  total: number
+  next: number | null
 }
+
+export const CLIENT_SORTS = ['name', 'fat', 'lean', 'sum', 'last', 'next'] as const
+export type ClientSort = (typeof CLIENT_SORTS)[number]
+
+export const CLIENT_FILTERS = ['all', 'due', 'changed', 'open', 'new'] as const
+export type ClientFilter = (typeof CLIENT_FILTERS)[number]
+
+const truth = z.enum(['true', 'false']).default('false')
 
 /** How the list is asked for. */
 export const clientQuery = z.object({
   q: z.string().max(120).default(''),
-  archived: z.enum(['true', 'false']).default('false'),
-  after: z.string().max(300).optional(),
+  archived: truth,
+  sort: z.enum(CLIENT_SORTS).default('name'),
+  descending: truth,
+  filter: z.enum(CLIENT_FILTERS).default('all'),
+  from: z.coerce.number().int().min(0).max(1_000_000).default(0),
 })

@@ -143,12 +143,12 @@ describe('what cannot be compared', () => {
     const before = {
       assessorId: 'runa',
       caliper: { id: 'steel', daysSinceCheck: 3, deviationMm: 0 },
-      conditions: { Training: 'before' },
+      conditions: { training: 'before training' },
     }
     const after = {
       assessorId: 'ivo',
       caliper: { id: 'plastic', daysSinceCheck: 3, deviationMm: 0 },
-      conditions: { Training: 'after' },
+      conditions: { training: 'after training' },
     }
     const same = span({ folds: THEN, kg: 74, more: before }, { folds: scaled(0.9), kg: 74, more: before })
     const other = span({ folds: THEN, kg: 74, more: before }, { folds: scaled(0.9), kg: 74, more: after })
@@ -183,7 +183,7 @@ describe('a check-in put into words', () => {
   })
 
   it('waits where conditions differ', () => {
-    const more = (when: string) => ({ conditions: { Training: when } })
+    const more = (when: string) => ({ conditions: { training: when } })
     const found = span({ folds: THEN, kg: 74, more: more('before') }, { folds: THEN, kg: 74, more: more('after') })
     expect(codes(found)).toContain('conditions')
   })

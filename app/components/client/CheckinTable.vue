@@ -1,14 +1,21 @@
 <script setup lang="ts">
-import type { ComposedCheckin } from '#core/composition'
+import { endFigures } from '#core/composition'
 import { formatMass, formatNumber, type Units } from '#core/units'
-import type { HistoryFacts } from './history-facts'
+import type { CheckinRecord } from '#shared/schemas/checkin'
+import type { ClientRecord } from '~/composables/useClientRecord'
 
-defineProps<{ history: ComposedCheckin<HistoryFacts>[]; units: Units; sumName: string }>()
+/** Every check-in, the newest first, with what it gave: the table behind the chart. */
+const props = defineProps<{ records: CheckinRecord[]; followed: ClientRecord; units: Units }>()
+const { ends, errors, neutral, span } = props.followed
 
-function percentOf(checkin: ComposedCheckin): string {
-  const estimate = checkin.result.estimate
-  return estimate && 'percent' in estimate ? formatNumber(estimate.percent, 1) : ''
-}
+const rows = computed(() =>
+  [...props.records].reverse().map((record) => {
+    const end = ends.value.find((one) => one.record.id === record.id)
+    if (!end) return { record, end: null, said: null }
+    const { week: _, ...visit } = end
+    return { record, end, said: endFigures(span.value?.byWeek ? end : visit, errors.value) }
+  }),
+)
 </script>
 
 <template>
@@ -16,29 +23,33 @@ function percentOf(checkin: ComposedCheckin): string {
     <thead>
       <tr>
         <th scope="col">Check-in</th>
-        <th scope="col" class="right">Weight, {{ units.mass }}</th>
-        <th scope="col" class="right">{{ sumName }}, mm</th>
-        <th scope="col" class="right">Fat, %</th>
-        <th scope="col" class="right">Fat, {{ units.mass }}</th>
-        <th scope="col" class="right">Lean, {{ units.mass }}</th>
+        <th scope="col">Sites</th>
+        <template v-if="!neutral">
+          <th scope="col" class="right">Weight, {{ units.mass }}</th>
+          <th scope="col" class="right">Fat, %</th>
+          <th scope="col" class="right">Fat, {{ units.mass }}</th>
+          <th scope="col" class="right">Lean, {{ units.mass }}</th>
+        </template>
+        <th scope="col" class="right">Sum, mm</th>
       </tr>
     </thead>
     <tbody>
-      <tr v-for="checkin in [...history].reverse()" :key="checkin.facts.id">
+      <tr v-for="{ record, end, said } in rows" :key="record.id">
         <td>
-          <NuxtLink :to="`/measure/${checkin.facts.id}`" class="font-semibold underline-offset-4 hover:underline">
-            {{ sayDay(checkin.facts.startedAt) }}
+          <NuxtLink :to="`/measure/${record.id}`" class="font-semibold underline-offset-4 hover:underline">
+            {{ sayDay(record.startedAt) }}
           </NuxtLink>
-          <span v-if="!checkin.facts.finishedAt" class="ml-2 text-sm font-semibold text-signal">unfinished</span>
-          <span v-if="checkin.facts.note" class="ml-2 text-sm text-faded">{{ checkin.facts.note }}</span>
+          <span v-if="!record.finishedAt" class="ml-2 text-sm font-semibold text-signal">unfinished</span>
+          <span v-if="record.note" class="ml-2 text-sm text-faded">{{ record.note }}</span>
         </td>
-        <td class="figure right">
-          {{ checkin.result.weightKg === null ? '' : formatMass(checkin.result.weightKg, units) }}
-        </td>
-        <td class="figure right">{{ checkin.result.sumMm === null ? '' : formatNumber(checkin.result.sumMm, 1) }}</td>
-        <td class="figure right">{{ percentOf(checkin) }}</td>
-        <td class="figure right">{{ checkin.result.masses ? formatMass(checkin.result.masses.fatKg, units) : '' }}</td>
-        <td class="figure right">{{ checkin.result.masses ? formatMass(checkin.result.masses.leanKg, units) : '' }}</td>
+        <td class="text-[15px] text-faded">{{ end?.facts.protocol.name }}</td>
+        <template v-if="!neutral">
+          <td class="figure right">{{ said?.weight ? formatMass(said.weight.value, units) : '' }}</td>
+          <td class="figure right">{{ said?.percent ? formatNumber(said.percent.value) : '' }}</td>
+          <td class="figure right">{{ said?.fat ? formatMass(said.fat.value, units) : '' }}</td>
+          <td class="figure right">{{ said?.lean ? formatMass(said.lean.value, units) : '' }}</td>
+        </template>
+        <td class="figure right">{{ said?.sum ? formatNumber(said.sum.value) : '' }}</td>
       </tr>
     </tbody>
   </table>

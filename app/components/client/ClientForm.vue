@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useForm } from '@tanstack/vue-form'
 import { FLAGS, type Flag } from '#core/cautions'
+import { ANCESTRIES, type Ancestry } from '#core/composition'
 import type { LengthUnit } from '#core/units'
 import { clientInput, type ClientInput } from '#shared/schemas/client'
 import { toClientInput, typedClientSchema, type TypedClient } from './typed-client'
@@ -13,6 +14,16 @@ const props = defineProps<{
   action: string
   save: (input: ClientInput) => Promise<void>
 }>()
+
+/** Some equations and conversions were made for one group. */
+const GROUP_NAMES: Record<Ancestry, string> = {
+  black: 'Black',
+  hispanic: 'Hispanic',
+  'american-indian': 'American Indian',
+  japanese: 'Japanese',
+  white: 'White',
+  other: 'another',
+}
 
 const FIELDS = ['name', 'sex', 'birthDate', 'heightCm', 'usualSide', 'notes', 'consentOn']
 const problems = useProblems(FIELDS)
@@ -105,6 +116,33 @@ function textOf(event: Event): string {
             </FormField>
           </form.Field>
         </div>
+        <div class="grid gap-5 sm:grid-cols-2">
+          <form.Field v-slot="{ field, state }" name="athlete">
+            <ChoiceField
+              label="Athlete"
+              name="athlete"
+              :options="[
+                { value: 'yes', label: 'Yes' },
+                { value: 'no', label: 'No' },
+              ]"
+              :model-value="state.value"
+              @update:model-value="field.handleChange($event)"
+            />
+          </form.Field>
+          <form.Field v-slot="{ field, state }" name="ancestry">
+            <FormField v-slot="{ attrs }" label="Population group, only if wanted" name="ancestry">
+              <select
+                v-bind="attrs"
+                class="field"
+                :value="state.value"
+                @change="field.handleChange(textOf($event) as Ancestry | '')"
+              >
+                <option value="">not on record</option>
+                <option v-for="one in ANCESTRIES" :key="one" :value="one">{{ GROUP_NAMES[one] }}</option>
+              </select>
+            </FormField>
+          </form.Field>
+        </div>
         <form.Field v-slot="{ field, state }" name="usualSide">
           <ChoiceField
             label="Side measured"
@@ -187,6 +225,33 @@ function textOf(event: Event): string {
                 @change="field.handleChange(($event.target as HTMLInputElement).checked)"
               />
               Under 18: a guardian agrees.
+            </label>
+          </form.Field>
+        </fieldset>
+        <fieldset class="grid gap-3 border-l-4 border-rule pl-4">
+          <legend class="font-semibold">Photographs</legend>
+          <form.Field v-slot="{ field, state }" name="photoConsented">
+            <label class="flex items-start gap-3">
+              <input
+                type="checkbox"
+                name="photoConsented"
+                class="mt-0.5 size-5 accent-ink"
+                :checked="state.value"
+                @change="
+                  (event) => {
+                    const checked = (event.target as HTMLInputElement).checked
+                    field.handleChange(checked)
+                    if (checked && !form.getFieldValue('photoConsentOn')) form.setFieldValue('photoConsentOn', today)
+                  }
+                "
+              />
+              <span
+                >The client agrees to be photographed. Asked for apart, and never shown to anyone else<template
+                  v-if="state.value"
+                >
+                  (agreed on {{ form.getFieldValue('photoConsentOn') || today }})</template
+                >.</span
+              >
             </label>
           </form.Field>
         </fieldset>

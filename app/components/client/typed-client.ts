@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Flag } from '#core/cautions'
+import type { Ancestry } from '#core/composition'
 import { formatHeight, lengthToCm, parseHeight, type LengthUnit } from '#core/units'
 import { clientInput, type Client, type ClientInput } from '#shared/schemas/client'
 
@@ -15,6 +16,10 @@ export interface TypedClient {
   consentOn: string
   guardianConsent: boolean
   flags: Flag[]
+  athlete: 'yes' | 'no' | null
+  ancestry: Ancestry | ''
+  photoConsentOn: string
+  photoConsented: boolean
 }
 
 export function emptyClient(): TypedClient {
@@ -30,6 +35,10 @@ export function emptyClient(): TypedClient {
     consentOn,
     guardianConsent: false,
     flags: [],
+    athlete: null,
+    ancestry: '',
+    photoConsentOn: '',
+    photoConsented: false,
   }
 }
 
@@ -46,6 +55,10 @@ export function typedClient(client: Client, unit: LengthUnit): TypedClient {
     consentOn: client.consentOn ?? '',
     guardianConsent: client.guardianConsent,
     flags: client.flags,
+    athlete: client.athlete === null ? null : client.athlete ? 'yes' : 'no',
+    ancestry: client.ancestry ?? '',
+    photoConsentOn: client.photoConsentOn ?? '',
+    photoConsented: client.photoConsentOn !== null,
   }
 }
 
@@ -74,6 +87,9 @@ export function toClientInput(
     consentOn: typed.consented ? typed.consentOn : null,
     guardianConsent: typed.guardianConsent,
     flags: typed.flags,
+    athlete: typed.athlete === null ? null : typed.athlete === 'yes',
+    ancestry: typed.ancestry || null,
+    photoConsentOn: typed.photoConsented ? typed.photoConsentOn : null,
   } satisfies Record<keyof ClientInput, unknown>
 }
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { caliperCheckInput, caliperInput, type Caliper } from '#shared/schemas/caliper'
+import { caliperCheckInput, caliperInput, RESOLUTIONS_MM, type Caliper } from '#shared/schemas/caliper'
 
 const calipers = ref<Caliper[]>([])
 const problem = ref<string | null>(null)
 const name = ref('')
+const resolutionMm = ref<(typeof RESOLUTIONS_MM)[number]>(0.5)
 const checking = ref<string | null>(null)
 const deviation = ref('')
 
@@ -21,7 +22,7 @@ async function tell(action: () => Promise<Caliper[]>): Promise<boolean> {
 onMounted(() => tell(() => $fetch<Caliper[]>('/api/calipers')))
 
 async function add() {
-  const input = caliperInput.safeParse({ id: uuid(), name: name.value })
+  const input = caliperInput.safeParse({ id: uuid(), name: name.value, resolutionMm: resolutionMm.value })
   if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)
   if (await tell(() => $fetch<Caliper[]>('/api/calipers', { method: 'POST', body: input.data }))) name.value = ''
 }
@@ -44,6 +45,7 @@ async function check(id: string) {
     <ul>
       <li v-for="one in calipers" :key="one.id" class="flex flex-wrap items-center gap-3 border-b border-rule py-2">
         <span class="font-semibold">{{ one.name }}</span>
+        <span class="figure text-sm text-faded">{{ one.resolutionMm }} mm</span>
         <span class="flex-1 text-[15px] text-faded">
           {{ one.checkedOn ? `checked ${sayAgo(one.checkedOn)}, ${one.deviationMm} mm off` : 'never checked' }}
         </span>
@@ -69,6 +71,9 @@ async function check(id: string) {
         aria-label="Name of a caliper"
         placeholder="Name of a caliper"
       />
+      <select v-model="resolutionMm" class="field max-w-32" name="resolution" aria-label="Marked every">
+        <option v-for="mm in RESOLUTIONS_MM" :key="mm" :value="mm">{{ mm }} mm</option>
+      </select>
       <button class="press">Add</button>
     </form>
     <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>

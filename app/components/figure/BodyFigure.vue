@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { foldAngle, MARK_WORDS, type SiteMark } from './marks'
-import { BODY_OUTLINE, FIGURE_WIDTH, INNER_LINES, NAVEL } from './outline'
+import { BODY_OUTLINE, FIGURE_WIDTH, INNER_LINES, NAVEL } from '#shared/body-outline'
 
 const props = withDefaults(
   defineProps<{

@@ -3,7 +3,7 @@ import type { NormBand } from '#core/norms'
 import { trimZero } from '#core/units'
 
 /** Bands of a table on one steel rule: a tick where a band begins, its name between. */
-const props = defineProps<{ bands: readonly NormBand[]; unit: string; label: string }>()
+const props = defineProps<{ bands: readonly NormBand[]; unit: string; label: string; at?: number }>()
 
 const WIDTH = 1000
 const range = computed(() => {
@@ -24,6 +24,11 @@ function say(value: number): string {
 <template>
   <div role="img" :aria-label="label" class="relative h-14">
     <div class="absolute inset-x-0 top-6 border-t-2 border-ink" />
+    <span
+      v-if="at !== undefined"
+      class="absolute top-[15px] size-0 -translate-x-1/2 border-x-[7px] border-t-[9px] border-x-transparent border-t-fat"
+      :style="{ left: `${across(at) / 10}%` }"
+    />
     <template v-for="(band, i) in bands" :key="band.name">
       <span
         class="absolute top-0 truncate px-1 text-center text-[15px] leading-5"

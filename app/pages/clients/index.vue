@@ -1,30 +1,56 @@
 <script setup lang="ts">
-import { Plus } from '@lucide/vue'
-import { ageInYears } from '#core/composition'
-import type { ClientLine, ClientPage } from '#shared/schemas/client'
+import { ArrowDown, ArrowUp, Plus } from '@lucide/vue'
+import { createColumnHelper, FlexRender, getCoreRowModel, useVueTable, type SortingState } from '@tanstack/vue-table'
+import { formatChange, formatMass, formatMassChange, formatNumber } from '#core/units'
+import type { ClientFigure, ClientFilter, ClientLine, ClientPage, ClientSort } from '#shared/schemas/client'
+import FigureCell from '~/components/client/FigureCell.vue'
+import MeasureCell from '~/components/client/MeasureCell.vue'
+import NameCell from '~/components/client/NameCell.vue'
+import { useMe } from '~/stores/me'
 
 useHead({ title: 'Clients, Oak Pinch' })
 
 const route = useRoute()
 const router = useRouter()
+const store = useMe()
 const q = ref(String(route.query.q ?? ''))
 const archived = ref(false)
+const filter = ref<ClientFilter>('all')
+const sorting = ref<SortingState>([{ id: 'name', desc: false }])
 const lines = ref<ClientLine[]>([])
-const next = ref<string | null>(null)
+const total = ref(0)
+const next = ref<number | null>(null)
 const loaded = ref(false)
 const problem = ref<string | null>(null)
-const today = new Date().toISOString()
+const today = todayHere()
+
+const FILTERS: readonly { id: ClientFilter; name: string }[] = [
+  { id: 'all', name: 'Everyone' },
+  { id: 'due', name: 'Due' },
+  { id: 'changed', name: 'Really changed' },
+  { id: 'open', name: 'Under way' },
+  { id: 'new', name: 'Not measured yet' },
+]
 
 let asked = 0
-async function load(after?: string) {
+async function load(from = 0) {
   const mine = ++asked
+  const [sort] = sorting.value
   try {
     const page = await $fetch<ClientPage>('/api/clients', {
-      query: { q: q.value, archived: archived.value, ...(after ? { after } : {}) },
+      query: {
+        q: q.value,
+        archived: archived.value,
+        filter: filter.value,
+        sort: (sort?.id ?? 'name') as ClientSort,
+        descending: sort?.desc ?? false,
+        from,
+      },
     })
     // An answer overtaken by a later question is dropped: what is shown fits what is typed.
     if (mine !== asked) return
-    lines.value = after ? [...lines.value, ...page.clients] : page.clients
+    lines.value = from > 0 ? [...lines.value, ...page.clients] : page.clients
+    total.value = page.total
     next.value = page.next
     loaded.value = true
     problem.value = null
@@ -33,13 +59,86 @@ async function load(after?: string) {
   }
 }
 
-watch([q, archived], () => load(), { immediate: true })
+watch([q, archived, filter, sorting], () => load(), { immediate: true })
 watch(
   () => route.query.q,
-  (found) => {
-    q.value = String(found ?? '')
-  },
+  (query) => (q.value = String(query ?? '')),
 )
+
+const mass = (figure: ClientFigure | null) =>
+  figure && {
+    value: formatMass(figure.value, store.units),
+    change: figure.change && formatMassChange(figure.change.change, store.units),
+    verdict: figure.change,
+  }
+const plain = (figure: ClientFigure | null) =>
+  figure && {
+    value: formatNumber(figure.value),
+    change: figure.change && formatChange(figure.change.change),
+    verdict: figure.change,
+  }
+
+const column = createColumnHelper<ClientLine>()
+const columns = computed(() => [
+  column.accessor('name', { header: 'Name', cell: ({ row }) => h(NameCell, { client: row.original }) }),
+  column.accessor('fat', {
+    header: `Fat, ${store.units.mass}`,
+    cell: ({ getValue }) => h(FigureCell, { figure: mass(getValue()) }),
+  }),
+  column.accessor('lean', {
+    header: `Lean, ${store.units.mass}`,
+    cell: ({ getValue }) => h(FigureCell, { figure: mass(getValue()) }),
+  }),
+  column.accessor('sum', {
+    header: 'Sum, mm',
+    cell: ({ getValue }) => h(FigureCell, { figure: plain(getValue()) }),
+  }),
+  column.accessor('lastCheckinAt', {
+    id: 'last',
+    header: 'Last measured',
+    cell: ({ getValue }) => (getValue() ? sayAgo(getValue() ?? '') : 'not yet'),
+  }),
+  column.accessor('nextOn', {
+    id: 'next',
+    header: 'Next',
+    cell: ({ getValue }) => {
+      const day = getValue()
+      if (!day) return ''
+      return day <= today ? h('strong', `due ${sayDay(day)}`) : sayDay(day)
+    },
+  }),
+  column.display({
+    id: 'measure',
+    header: '',
+    cell: ({ row }) => (row.original.archived ? '' : h(MeasureCell, { client: row.original })),
+    meta: { right: true },
+  }),
+])
+
+const table = useVueTable({
+  get data() {
+    return lines.value
+  },
+  get columns() {
+    return columns.value
+  },
+  state: {
+    get sorting() {
+      return sorting.value
+    },
+  },
+  onSortingChange: (change) => {
+    sorting.value = typeof change === 'function' ? change(sorting.value) : change
+  },
+  enableSortingRemoval: false,
+  manualSorting: true,
+  getCoreRowModel: getCoreRowModel(),
+  getRowId: ({ id }) => id,
+})
+
+function sortWord(direction: false | 'asc' | 'desc'): 'none' | 'ascending' | 'descending' {
+  return direction === false ? 'none' : direction === 'asc' ? 'ascending' : 'descending'
+}
 
 function openFirst() {
   const [first] = lines.value
@@ -48,59 +147,72 @@ function openFirst() {
 </script>
 
 <template>
-  <div class="mx-auto w-full max-w-6xl px-4 py-6 sm:px-6">
-    <div class="flex flex-wrap items-center gap-4">
+  <section class="px-4 py-5 sm:px-6">
+    <div class="flex flex-wrap items-center gap-x-6 gap-y-3">
       <h1 class="text-3xl font-bold">Clients</h1>
-      <input
-        v-model="q"
-        type="search"
-        class="field ml-auto max-w-64"
-        aria-label="Find by name"
-        placeholder="Find by name"
-        @keydown.enter="openFirst"
-      />
+      <form class="w-full max-w-72" role="search" @submit.prevent="openFirst">
+        <input v-model="q" type="search" class="field" aria-label="Find by name" placeholder="Find by name" />
+      </form>
       <label class="flex min-h-11 items-center gap-2">
-        <input v-model="archived" type="checkbox" class="size-5 accent-ink" /> archived
+        <input v-model="archived" type="checkbox" class="size-5 accent-ink" name="archived" />
+        Archived
       </label>
-      <NuxtLink to="/clients/new" class="press press-first min-h-11"><Plus class="size-4" /> Add client</NuxtLink>
+      <NuxtLink to="/clients/new" class="press press-first ml-auto min-h-11"><Plus class="size-4" />Add client</NuxtLink>
     </div>
-    <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">
-      {{ problem }}
-    </p>
-    <p v-if="loaded && lines.length === 0" class="mt-8 text-faded">
-      {{ q ? `Nobody is called “${q}” here.` : archived ? 'Nobody is archived.' : 'No clients yet.' }}
-    </p>
-    <table v-else-if="loaded" class="ruled mt-4">
-      <thead>
-        <tr>
-          <th scope="col">Name</th>
-          <th scope="col" class="right">Age</th>
-          <th scope="col" class="right max-sm:hidden">Check-ins</th>
-          <th scope="col" class="right">Last measured</th>
-          <th scope="col" class="right"><span class="sr-only">Measure</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="line in lines" :key="line.id">
-          <td>
-            <NuxtLink :to="`/clients/${line.id}`" class="block py-1 font-semibold">{{ line.name }}</NuxtLink>
-          </td>
-          <td class="figure right">{{ ageInYears(line.birthDate, today) }}</td>
-          <td class="figure right max-sm:hidden">{{ line.checkins }}</td>
-          <td class="right whitespace-nowrap">{{ line.lastCheckinAt ? sayAgo(line.lastCheckinAt) : 'not yet' }}</td>
-          <td class="right">
-            <NuxtLink
-              v-if="!line.archived"
-              :to="line.openCheckinId ? `/measure/${line.openCheckinId}` : `/clients/${line.id}/measure`"
-              class="press press-quiet"
-              :aria-label="`${line.openCheckinId ? 'Go on measuring' : 'Measure'} ${line.name}`"
+    <div class="mt-2 flex flex-wrap items-center gap-x-5" role="group" aria-label="Show">
+      <button
+        v-for="one in FILTERS"
+        :key="one.id"
+        class="min-h-11 border-b-2 border-transparent aria-pressed:border-ink aria-pressed:font-bold"
+        :aria-pressed="filter === one.id"
+        @click="filter = one.id"
+      >
+        {{ one.name }}
+      </button>
+      <span class="ml-auto text-[15px] text-faded" data-total>{{ total }} shown</span>
+    </div>
+    <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">{{ problem }}</p>
+    <div v-if="lines.length > 0" class="mt-2 overflow-x-auto" tabindex="0" role="region" aria-label="List of clients">
+      <table class="ruled">
+        <thead>
+          <tr>
+            <th
+              v-for="header in table.getFlatHeaders()"
+              :key="header.id"
+              scope="col"
+              :class="{ right: header.column.columnDef.meta?.right }"
+              :aria-sort="header.column.getCanSort() ? sortWord(header.column.getIsSorted()) : undefined"
             >
-              {{ line.openCheckinId ? 'Go on' : 'Measure' }}
-            </NuxtLink>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <button v-if="next" class="press mt-4" @click="load(next)">Show more</button>
-  </div>
+              <span v-if="!header.column.getCanSort()" class="sr-only">Measure</span>
+              <button
+                v-else
+                class="inline-flex min-h-9 items-center gap-1"
+                @click="header.column.toggleSorting(header.column.getIsSorted() === 'asc')"
+              >
+                <FlexRender :render="header.column.columnDef.header" :props="header.getContext()" />
+                <ArrowUp v-if="header.column.getIsSorted() === 'asc'" class="size-3.5" aria-hidden="true" />
+                <ArrowDown v-if="header.column.getIsSorted() === 'desc'" class="size-3.5" aria-hidden="true" />
+              </button>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in table.getRowModel().rows" :key="row.id" :data-client="row.original.name">
+            <td
+              v-for="cell in row.getVisibleCells()"
+              :key="cell.id"
+              class="whitespace-nowrap"
+              :class="{ right: cell.column.columnDef.meta?.right }"
+            >
+              <FlexRender :render="cell.column.columnDef.cell" :props="cell.getContext()" />
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-else-if="loaded" class="mt-6 text-faded">
+      {{ q ? `Nobody here is called “${q}”.` : filter === 'all' ? 'No clients yet.' : 'Nobody at the moment.' }}
+    </p>
+    <button v-if="next !== null" class="press press-quiet mt-4" @click="load(next)">Show more</button>
+  </section>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { SCHOOLS, SITES, type Site, type SiteId } from '#core/sites'
 import { formatNumber, trimZero, type LengthUnit, type MassUnit } from '#core/units'
-import { valueOf, type KnownValues, type Source } from '#core/readings'
+import type { Source } from '#core/readings'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
@@ -30,20 +30,18 @@ const count = useCount(seconds)
 const hands = useHands()
 const { current, rows, round } = useSheet(result, last, cell)
 
-const lastKnown = computed<KnownValues>(() => ({
-  ...last.value?.values,
-  ...(last.value?.weightKg ? { weight: last.value.weightKg } : {}),
-  ...(facts.value?.client.heightCm ? { height: facts.value.client.heightCm } : {}),
-}))
-const here = computed<KnownValues>(() => {
-  const values: Partial<Record<SiteId, number>> = {}
-  for (const { site, live } of result.value?.session.sites ?? []) {
-    const newest = live.at(-1)
-    if (newest) values[site] = valueOf(newest)
-  }
-  return values
+const { lastKnown, here, copied } = useKnown(facts, result, last)
+const resolutionMm = computed(() => facts.value?.caliper?.resolutionMm ?? null)
+const entry = useEntry({
+  cell,
+  massUnit,
+  lengthUnit,
+  last: lastKnown,
+  here,
+  resolutionMm,
+  commit,
+  strike: session.strikeAt,
 })
-const entry = useEntry({ cell, massUnit, lengthUnit, last: lastKnown, here, commit, strike: session.strikeAt })
 
 /** The way a fold is lifted: as chosen, as last time, or the first one. */
 const method = computed(() => {
@@ -205,6 +203,9 @@ useMeasuringKeys({
         :session="result.session"
         :last-sum-mm="blind ? null : (last?.sumMm ?? null)"
       />
+      <p v-if="copied" role="status" class="mt-3 border-l-4 border-fat pl-3 text-sm" data-copied>
+        {{ copied.sentence }}
+      </p>
       <SpeakingEquations v-if="cell.kind !== 'none' && !blind" class="mt-3 max-sm:hidden" :result="result" />
       <ul v-if="outbox.refused.length > 0" role="alert" class="mt-3 grid gap-1 border-l-4 border-fat pl-3 text-sm">
         <li v-for="fact in outbox.refused" :key="fact.id">

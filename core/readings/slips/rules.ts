@@ -176,3 +176,20 @@ export function bodyOrder({ measure, value, here }: SlipEntry): Slip | null {
     correction: null,
   }
 }
+
+/** Names of the distances calipers are marked at, mm. */
+const MARKS: Readonly<Record<number, string>> = { 0.1: 'tenth', 0.2: 'fifth', 0.5: 'half', 1: 'whole' }
+
+/** Lies between two marks of the caliper in use: it cannot have been read so. */
+export function betweenMarks({ measure, value, resolutionMm }: SlipEntry): Slip | null {
+  if (!resolutionMm || kindOf(measure) !== 'fold') return null
+  const marks = Math.round(value / resolutionMm)
+  const nearest = Number((marks * resolutionMm).toFixed(1))
+  if (Math.abs(nearest - value) < 1e-6) return null
+  return {
+    code: 'marks',
+    sentence: `This caliper reads to the ${MARKS[resolutionMm] ?? `${resolutionMm} mm,`} millimetre: ${say(measure, value)} lies between its marks.`,
+    blocks: false,
+    correction: { measure, value: nearest, label: say(measure, nearest) },
+  }
+}

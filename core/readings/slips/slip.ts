@@ -15,6 +15,8 @@ export interface SlipEntry {
   here: KnownValues
   /** Smallest real change of this measure, in its unit, where the assessor's error is known. */
   realChange?: number
+  /** Distance of the caliper's marks, mm, where it is known. */
+  resolutionMm?: number | null
 }
 
 /** What the warning proposes instead: another value here, or this value at another site. */
@@ -26,7 +28,7 @@ export interface Correction {
   swapWith?: SlipMeasure
 }
 
-export type SlipCode = 'range' | 'unit' | 'decimal' | 'wrong-row' | 'swapped' | 'far' | 'order' | 'copied'
+export type SlipCode = 'range' | 'unit' | 'decimal' | 'wrong-row' | 'swapped' | 'far' | 'order' | 'marks' | 'copied'
 
 /** A warning beside the entry: what and why, in one sentence, and what would put it right. */
 export interface Slip {

@@ -1,11 +1,13 @@
 import { defineEventHandler, getQuery } from 'h3'
-import { clientQuery } from '../../../shared/schemas/client'
+import { clientQuery, type ClientPage } from '../../../shared/schemas/client'
 import { useDatabase } from '../../db/use-database'
 import { parsed } from '../../http/body'
 import { signedInAs } from '../../http/signed-in'
-import { listClients } from '../../repositories/clients'
+import { listClients } from '../../repositories/client-list'
 
-export default defineEventHandler(async (event) => {
-  const { q, archived, after } = parsed(clientQuery, getQuery(event))
-  return listClients(await useDatabase(), signedInAs(event), { q, archived: archived === 'true', after })
+/** Clients of the studio, a page at a time. */
+export default defineEventHandler(async (event): Promise<ClientPage> => {
+  const { archived, descending, ...query } = parsed(clientQuery, getQuery(event))
+  const asked = { ...query, archived: archived === 'true', descending: descending === 'true' }
+  return listClients(await useDatabase(), signedInAs(event), asked, new Date().toISOString().slice(0, 10))
 })

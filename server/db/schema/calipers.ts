@@ -12,6 +12,8 @@ export const caliper = pgTable(
       .notNull()
       .references(() => studio.id),
     name: text('name').notNull(),
+    /** Distance of its marks, mm: 0.1, 0.2, 0.5 or 1. */
+    resolutionMm: doublePrecision('resolution_mm').notNull().default(0.5),
     retired: boolean('retired').notNull().default(false),
     createdAt: instant('created_at')
       .notNull()
@@ -19,6 +21,7 @@ export const caliper = pgTable(
   },
   (t) => [
     index('caliper_studio').on(t.studioId, t.name),
+    check('caliper_resolution', sql`${t.resolutionMm} in (0.1, 0.2, 0.5, 1)`),
     check('caliper_name_length', sql`length(${t.name}) between 1 and 80`),
   ],
 )

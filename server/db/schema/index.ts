@@ -1,3 +1,4 @@
 export * from './people'
 export * from './calipers'
 export * from './measuring'
+export * from './following'

@@ -12,6 +12,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { SOURCES } from '../../../core/readings/reading'
+import { OWN_POLICIES, type ChosenPolicies } from '../../../core/readings/variants'
 import { caliper } from './calipers'
 import { instant } from './instant'
 import { client, staff } from './people'
@@ -36,11 +37,15 @@ export const checkin = pgTable(
     caliperId: uuid('caliper_id').references(() => caliper.id),
     /** Conditions of the visit by name. */
     conditions: jsonb('conditions').$type<Record<string, string>>().notNull().default({}),
+    /** Reading policies where they are not the protocol's own. */
+    policies: jsonb('policies').$type<ChosenPolicies>().notNull().default(OWN_POLICIES),
     /** Height is measured at this visit, in three trials. */
     withHeight: boolean('with_height').notNull().default(false),
     startedAt: instant('started_at').notNull(),
     finishedAt: instant('finished_at'),
     note: text('note').notNull().default(''),
+    /** The reading of this check-in in words, as the coach kept it. Null: not kept. */
+    keptWords: text('kept_words'),
   },
   (t) => [
     index('checkin_client').on(t.clientId, t.startedAt),
@@ -52,6 +57,7 @@ export const checkin = pgTable(
     check('checkin_side', sql`${t.side} in ('right', 'left')`),
     check('checkin_order', sql`${t.finishedAt} >= ${t.startedAt}`),
     check('checkin_note_length', sql`length(${t.note}) <= 4000`),
+    check('checkin_kept_words_length', sql`length(${t.keptWords}) <= 4000`),
   ],
 )
 

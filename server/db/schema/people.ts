@@ -13,6 +13,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { FLAGS, type Flag } from '../../../core/cautions/flags'
+import { ANCESTRIES } from '../../../core/composition/ancestry'
 import type { Habits } from '../../../shared/schemas/account'
 import { instant } from './instant'
 
@@ -92,7 +93,17 @@ export const client = pgTable(
     /** Day the client agreed to be touched, measured and kept on record. Null: not agreed yet. */
     consentOn: date('consent_on', { mode: 'string' }),
     guardianConsent: boolean('guardian_consent').notNull().default(false),
+    /** Trains as an athlete. Null: not on record. */
+    athlete: boolean('athlete'),
+    /** Population group, only where the client wanted it on record. */
+    ancestry: text('ancestry', { enum: [...ANCESTRIES] }),
+    /** Day the client agreed to be photographed. Null: not agreed. */
+    photoConsentOn: date('photo_consent_on', { mode: 'string' }),
     archivedAt: instant('archived_at'),
+    /** Last change of any fact about this client: what computed lines are kept under. */
+    touchedAt: instant('touched_at')
+      .notNull()
+      .default(sql`now()`),
     createdAt: instant('created_at')
       .notNull()
       .default(sql`now()`),

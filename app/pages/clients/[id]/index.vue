@@ -1,156 +1,133 @@
 <script setup lang="ts">
-import { ageInYears, siteChanges } from '#core/composition'
-import { formatChange, formatHeight, formatMass, formatMassChange, formatNumber } from '#core/units'
-import type { ClientHistory } from '#shared/schemas/checkin'
-import { composedHistory } from '~/components/client/history-facts'
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
+import { ageInYears } from '#core/composition'
+import { nextDue } from '#core/schedule'
+import { formatHeight } from '#core/units'
 import { useMe } from '~/stores/me'
-
-const LazyTrendChart = defineAsyncComponent(() => import('~/components/chart/TrendChart.vue'))
 
 const route = useRoute()
 const store = useMe()
-const loaded = shallowRef<ClientHistory | null>(null)
+const followed = useClientRecord(String(route.params.id))
+const { client, records, open, ends, then, now, span, figures, fromIndex, toIndex, neutral } = followed
+const tab = ref(0)
 
 onMounted(async () => {
   try {
-    loaded.value = await $fetch<ClientHistory>(`/api/clients/${String(route.params.id)}/history`)
+    await followed.load()
   } catch (error) {
     showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
   }
 })
-useHead({ title: () => `${loaded.value?.client.name ?? 'Client'}, Oak Pinch` })
+useHead({ title: () => `${client.value?.name ?? 'Client'}, Oak Pinch` })
 
-const client = computed(() => loaded.value?.client ?? null)
-const history = computed(() => (loaded.value ? composedHistory(loaded.value) : []))
-const finished = computed(() => history.value.filter(({ facts }) => facts.finishedAt !== null))
-const open = computed(() => history.value.find(({ facts }) => facts.finishedAt === null) ?? null)
-const now = computed(() => finished.value.at(-1) ?? null)
-const then = computed(() => finished.value.at(-2) ?? null)
-const since = computed(() => (then.value ? sayDay(then.value.facts.startedAt) : null))
-const sumName = computed(() => now.value?.facts.protocol.sumName ?? 'Sum')
-const estimate = computed(() => {
-  const value = now.value?.result.estimate
-  return value && 'percent' in value ? value : null
+const VIEWS = ['Span', 'Check-in', 'Weight diary', 'Photographs', 'Error', 'All check-ins'] as const
+const instants = computed(() => ends.value.map(({ record }) => record.startedAt))
+const next = computed(() => (now.value ? nextDue(ends.value.at(-1)?.record.startedAt ?? '') : null))
+
+/** The check-in nearest to twelve weeks before the newest. */
+const twelveWeeks = computed(() => {
+  const wanted = Date.parse(instants.value.at(-1) ?? '') - 84 * 864e5
+  const distance = (at: string) => Math.abs(Date.parse(at) - wanted)
+  return instants.value.reduce((best, at, i) => (distance(at) < distance(instants.value[best] ?? '') ? i : best), 0)
 })
-const refusal = computed(() => {
-  const value = now.value?.result.estimate
-  return value?.status === 'refused' ? value.reason : null
-})
-const changes = computed(() => (now.value && then.value ? siteChanges(then.value.result, now.value.result) : []))
-
-function difference(of: (result: NonNullable<typeof now.value>['result']) => number | null | undefined): number | null {
-  const after = now.value ? of(now.value.result) : null
-  const before = then.value ? of(then.value.result) : null
-  return typeof after === 'number' && typeof before === 'number' ? after - before : null
-}
-
-const figures = computed(() => {
-  const result = now.value?.result
-  const { units } = store
-  const fat = difference(({ masses }) => masses?.fatKg)
-  const lean = difference(({ masses }) => masses?.leanKg)
-  const sum = difference(({ sumMm }) => sumMm)
-  const weight = difference(({ weightKg }) => weightKg)
-  return [
-    {
-      name: 'Fat',
-      colour: 'text-fat',
-      unit: units.mass,
-      value: result?.masses ? formatMass(result.masses.fatKg, units) : null,
-      change: fat === null ? null : formatMassChange(fat, units),
-    },
-    {
-      name: 'Lean',
-      colour: 'text-lean',
-      unit: units.mass,
-      value: result?.masses ? formatMass(result.masses.leanKg, units) : null,
-      change: lean === null ? null : formatMassChange(lean, units),
-    },
-    {
-      name: sumName.value,
-      colour: 'text-sum',
-      unit: 'mm',
-      value: typeof result?.sumMm === 'number' ? formatNumber(result.sumMm, 1) : null,
-      change: sum === null ? null : formatChange(sum, 1),
-    },
-    {
-      name: 'Weight',
-      colour: 'text-weight',
-      unit: units.mass,
-      value: typeof result?.weightKg === 'number' ? formatMass(result.weightKg, units) : null,
-      change: weight === null ? null : formatMassChange(weight, units),
-    },
+const shortcuts = computed(() => {
+  const last = instants.value.length - 1
+  const twelve = Math.min(twelveWeeks.value, last - 1)
+  const all = [
+    { name: 'Last two', from: last - 1 },
+    { name: 'Twelve weeks', from: twelve },
+    { name: 'First to last', from: 0 },
   ]
+  return all.map((one) => ({ ...one, to: last })).filter(({ from, to }) => from >= 0 && from < to)
+})
+const takeHome = computed(() => {
+  const query = new URLSearchParams({ neutral: String(neutral.value) })
+  if (then.value) query.set('from', then.value.record.id)
+  if (now.value) query.set('to', now.value.record.id)
+  return `/api/clients/${client.value?.id}/take-home?${query}`
 })
 </script>
 
 <template>
   <div v-if="client" class="flex flex-1 flex-col">
-    <div class="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-4 py-3 sm:px-6">
-      <h1 class="text-3xl font-bold">{{ client.name }}</h1>
-      <p class="text-faded">
+    <div class="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-4 py-2 sm:px-6 lg:flex-nowrap">
+      <h1 class="text-3xl font-bold lg:whitespace-nowrap">{{ client.name }}</h1>
+      <p class="text-[15px] leading-5 text-faded lg:flex-1">
         {{ ageInYears(client.birthDate, new Date().toISOString())
-        }}<template v-if="client.heightCm">, {{ formatHeight(client.heightCm, store.units) }}</template> ·
-        {{ client.usualSide }} side<template v-if="now"> · {{ now.facts.protocol.name.toLowerCase() }}</template>
+        }}<template v-if="client.athlete">, athlete</template
+        ><template v-if="client.heightCm">, {{ formatHeight(client.heightCm, store.units) }}</template
+        ><template v-if="now"> · {{ now.facts.protocol.name.toLowerCase() }}</template
+        ><template v-if="now?.result.estimate"> · {{ now.result.estimate.equation.label }}</template
+        ><template v-if="next"> · next about {{ sayDay(next) }}</template>
         <span v-if="client.archived" class="font-semibold text-alert"> · archived</span>
       </p>
-      <div class="no-print ml-auto flex gap-2">
+      <div class="no-print ml-auto flex flex-wrap gap-2">
+        <button
+          v-if="now"
+          class="press press-quiet"
+          :class="{ 'press-first': neutral }"
+          :aria-pressed="neutral"
+          title="No percent, no masses and no weight on this page and the page to take home"
+          @click="neutral = !neutral"
+        >
+          Neutral
+        </button>
         <NuxtLink :to="`/clients/${client.id}/edit`" class="press press-quiet">Change</NuxtLink>
-        <NuxtLink v-if="open" :to="`/measure/${open.facts.id}`" class="press press-first">Go on measuring</NuxtLink>
+        <a v-if="now" :href="takeHome" class="press" download>Take home</a>
+        <NuxtLink v-if="open" :to="`/measure/${open.id}`" class="press press-first">Go on measuring</NuxtLink>
         <NuxtLink v-else-if="!client.archived" :to="`/clients/${client.id}/measure`" class="press press-first"
           >Measure</NuxtLink
         >
       </div>
     </div>
 
-    <template v-if="now">
-      <dl class="grid grid-cols-2 border-b border-rule bg-sheet sm:grid-cols-3 lg:grid-cols-5 [&>div+div]:border-l">
-        <HeadlineFigure v-for="figure in figures" :key="figure.name" v-bind="figure" :since="since" />
-        <HeadlineFigure
-          name="Fat, percent"
-          colour="text-fat"
-          unit="%"
-          :value="estimate ? formatNumber(estimate.percent, 1) : null"
-          :change="null"
-          :since="since"
-        >
-          <span v-if="estimate?.band" class="mt-0.5 block text-[15px] text-faded">
-            usually
-            <span class="figure text-lg">{{ formatNumber(estimate.band.low, 1) }}</span> to
-            <span class="figure text-lg">{{ formatNumber(estimate.band.high, 1) }}</span>
-          </span>
-        </HeadlineFigure>
-      </dl>
-      <p v-if="refusal" class="border-b border-rule px-4 py-2 sm:px-6"><strong>No percent.</strong> {{ refusal }}</p>
-      <p v-for="caution in estimate?.cautions ?? []" :key="caution.code" class="border-b border-rule px-4 py-2 sm:px-6">
-        <strong>Caution.</strong> {{ caution.sentence }} The sum of folds needs no equation.
-      </p>
-      <div class="grid flex-1 lg:grid-cols-[1fr_minmax(440px,42%)]">
-        <section aria-label="Over time" class="border-rule px-4 py-4 sm:px-6 lg:border-r">
-          <h2 class="mb-1 font-semibold">Over time</h2>
-          <LazyTrendChart
-            v-if="finished.length > 1"
-            :history="finished"
-            :units="store.units"
-            :sum-name="sumName"
-            class="h-[440px] w-full"
-          />
-          <p v-else class="text-faded">A line needs a second check-in.</p>
-        </section>
-        <section aria-label="Site by site" class="bg-sheet px-4 py-4 sm:px-6">
-          <h2 class="mb-2 font-semibold">
-            Site by site <span class="font-normal text-faded">mm, since last time</span>
-          </h2>
-          <SiteChanges
-            v-if="then"
-            :changes="changes"
-            :then="sayDay(then.facts.startedAt)"
-            :now="sayDay(now.facts.startedAt)"
-          />
-          <p v-else class="text-faded">Changes show from the second check-in on.</p>
-          <p v-if="client.notes" class="mt-4 border-l-4 border-rule pl-3 text-[15px]">{{ client.notes }}</p>
-        </section>
-      </div>
+    <template v-if="now && figures">
+      <TimeTape
+        v-if="ends.length > 1"
+        class="border-b border-rule"
+        :instants="instants"
+        :from="fromIndex"
+        :to="toIndex"
+        @jaws="followed.setJaws"
+      />
+      <SpanFigures :figures="figures" :span="span" :now="now" :units="store.units" :neutral="neutral" />
+      <ComparabilityNotes v-if="span" :span="span" />
+      <TabGroup :selected-index="tab" @change="tab = $event">
+        <div class="no-print flex flex-wrap items-center gap-x-6 border-b border-rule px-4 sm:px-6">
+          <TabList class="flex flex-wrap gap-x-6">
+            <Tab
+              v-for="view in VIEWS"
+              :key="view"
+              class="min-h-11 border-b-3 border-transparent pt-[3px] data-[headlessui-state~=selected]:border-ink data-[headlessui-state~=selected]:font-bold"
+              >{{ view }}</Tab
+            >
+          </TabList>
+          <div class="ml-auto flex flex-wrap gap-x-5" data-shortcuts>
+            <button
+              v-for="one in shortcuts"
+              :key="one.name"
+              class="min-h-11 text-[15px] underline underline-offset-4"
+              :class="{ 'font-bold': one.from === fromIndex && one.to === toIndex }"
+              @click="followed.setJaws(one.from, one.to)"
+            >
+              {{ one.name }}
+            </button>
+          </div>
+        </div>
+        <TabPanels class="flex flex-1 flex-col">
+          <TabPanel class="flex flex-1 flex-col" :tabindex="-1"><SpanView :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1"><CheckinResult :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1"><WeightDiary :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1"><PhotoPane :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1"><ErrorPane :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1">
+            <section aria-label="Check-ins" class="overflow-x-auto px-4 py-4 sm:px-6" tabindex="0">
+              <CheckinTable :records="records" :followed="followed" :units="store.units" />
+            </section>
+          </TabPanel>
+        </TabPanels>
+      </TabGroup>
+      <p v-if="client.notes" class="border-t border-rule px-4 py-2 text-[15px] sm:px-6">{{ client.notes }}</p>
     </template>
     <div v-else class="max-w-xl px-4 py-8 sm:px-6">
       <p class="text-lg">{{ open ? 'The first check-in is under way.' : 'Not measured yet.' }}</p>
@@ -160,14 +137,6 @@ const figures = computed(() => {
       </p>
       <p v-if="client.notes" class="mt-4 border-l-4 border-rule pl-3">{{ client.notes }}</p>
     </div>
-    <section
-      v-if="history.length > 0"
-      aria-label="Check-ins"
-      class="overflow-x-auto border-t border-rule px-4 py-4 sm:px-6"
-    >
-      <h2 class="mb-2 font-semibold">Check-ins</h2>
-      <CheckinTable :history="history" :units="store.units" :sum-name="sumName" />
-    </section>
   </div>
   <p v-else class="p-6 text-faded">Fetching the record.</p>
 </template>

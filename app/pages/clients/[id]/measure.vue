@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { differenceInCalendarDays } from 'date-fns'
 import { cautionsFor } from '#core/cautions'
 import { composeWith } from '#core/composition/checkin'
 import { ageInYears, breaksHistory, CONDITIONS, conditionChanges, suggestProtocols } from '#core/composition'
 import { bmi } from '#core/equations/measures'
-import { findProtocol, PROTOCOLS, type ProtocolId } from '#core/sites'
+import { isChoosable, OWN_POLICIES, type ChosenPolicies } from '#core/readings'
+import { PROTOCOLS, type ProtocolId } from '#core/sites'
+import { caliperFacts, checkinFacts } from '#shared/checkin-facts'
 import type { PrepareFacts } from '#shared/schemas/checkin'
 import { useMe } from '~/stores/me'
 
@@ -20,6 +21,7 @@ const caliperId = ref<string | null>(null)
 const assessorId = ref<string | null>(null)
 const recorderId = ref<string | null>(null)
 const withHeight = ref(false)
+const policies = ref<ChosenPolicies>({ ...OWN_POLICIES })
 const fromPaper = ref(route.query.paper === '1')
 const measuredAt = ref('')
 const paperProblem = ref<string | undefined>()
@@ -30,10 +32,8 @@ const last = computed(() => facts.value?.last ?? null)
 const before = computed(() => {
   const record = last.value
   const person = client.value
-  const protocol = record ? findProtocol(record.protocolId) : null
-  if (!record || !person || !protocol) return null
-  const { startedAt, readings, strikes, skips } = record
-  return composeWith([], { person, protocol, startedAt, readings, strikes, skips })
+  if (!record || !person) return null
+  return composeWith([], checkinFacts(record, person))
 })
 const about = computed(() => {
   const person = client.value
@@ -49,6 +49,10 @@ const about = computed(() => {
 })
 const suggestions = computed(() => suggestProtocols(about.value))
 const broken = computed(() => breaksHistory(protocolId.value, last.value?.protocolId ?? null))
+watch(protocolId, (id) => {
+  // A way of reading that the new set does not know falls back to its own.
+  if (!isChoosable(PROTOCOLS[id], policies.value)) policies.value = { ...OWN_POLICIES }
+})
 const caliper = computed(() => facts.value?.calipers.find(({ id }) => id === caliperId.value) ?? null)
 const cautions = computed(() => {
   const person = client.value
@@ -60,10 +64,7 @@ const cautions = computed(() => {
     flags: person.flags,
     consent: person.consentOn !== null,
     guardianConsent: person.guardianConsent,
-    caliper: used && {
-      daysSinceCheck: used.checkedOn ? differenceInCalendarDays(new Date(), new Date(used.checkedOn)) : null,
-      deviationMm: used.deviationMm,
-    },
+    caliper: used && caliperFacts(used, new Date().toISOString()),
   })
 })
 const blocked = computed(() => cautions.value.some(({ effects }) => effects.includes('not-yet')))
@@ -85,6 +86,8 @@ onMounted(async () => {
     caliperId.value = known.find((id) => id === found.last?.caliperId) ?? known[0] ?? null
     assessorId.value = store.me?.staff.id ?? null
     withHeight.value = found.client.heightCm === null
+    policies.value =
+      found.last && found.last.protocolId === protocolId.value ? found.last.policies : { ...OWN_POLICIES }
     asLastTime()
   } catch (error) {
     showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
@@ -105,6 +108,7 @@ function start() {
     startedAt: startedAt.toISOString(),
     protocolId: protocolId.value,
     conditions: conditions.value,
+    policies: policies.value,
     caliperId: caliperId.value,
     assessorId: assessorId.value,
     recorderId: recorderId.value,
@@ -157,6 +161,7 @@ function start() {
           </select>
         </label>
         <p v-if="broken" class="border-l-4 border-fat pl-3 text-[15px]" data-breaks>{{ broken }}</p>
+        <PolicyChoice v-model="policies" :protocol="PROTOCOLS[protocolId]" />
         <label class="flex min-h-11 items-center gap-3">
           <input v-model="withHeight" type="checkbox" name="withHeight" class="size-5 accent-ink" />
           Measure the height too, three trials

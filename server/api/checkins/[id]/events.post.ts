@@ -8,6 +8,7 @@ import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
 import { publish } from '../../../http/live'
+import { forgetErrors } from '../../../repositories/assessor-errors'
 import { EventsRefused, storeEvents } from '../../../repositories/events'
 
 function outsideProtocol(record: CheckinRecord, events: EventsInput): FieldProblem[] {
@@ -33,6 +34,7 @@ export default defineEventHandler(async (event) => {
     if (error instanceof EventsRefused) throw failure(409, error.message)
     throw error
   }
+  if (record.finishedAt) forgetErrors(signedInAs(event).studioId)
   publish(record.id, { kind: 'events', events })
   return {
     stored: [

@@ -4,6 +4,8 @@ import { useDatabase } from '../../../db/use-database'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { listCalipers } from '../../../repositories/calipers'
+import { listChoices } from '../../../repositories/choices'
 import { findLastFinished } from '../../../repositories/checkins'
 import { listLandmarks } from '../../../repositories/landmarks'
 import { findClient } from '../../../repositories/clients'
@@ -19,6 +21,8 @@ export default defineEventHandler(async (event): Promise<MeasuringFacts> => {
     client,
     checkin,
     last: await findLastFinished(db, who, client.id, checkin.startedAt),
+    choices: (await listChoices(db, client.id))[0]?.choices ?? null,
+    caliper: (await listCalipers(db, who)).find(({ id }) => id === checkin.caliperId) ?? null,
     landmarks: await listLandmarks(db, client.id),
   }
 })

@@ -5,6 +5,8 @@ import { readJson } from '../../../http/body'
 import { publish } from '../../../http/live'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
+import { signedInAs } from '../../../http/signed-in'
+import { forgetErrors } from '../../../repositories/assessor-errors'
 import { changeCheckin } from '../../../repositories/checkins'
 
 function later(a: string, b: string): string {
@@ -13,13 +15,15 @@ function later(a: string, b: string): string {
 
 export default defineEventHandler(async (event) => {
   const record = await checkinAt(event)
-  const { finished, note } = await readJson(event, checkinChange)
+  const { finished, note, keptWords } = await readJson(event, checkinChange)
   if (finished && record.readings.length === 0) throw failure(409, 'There is nothing in this check-in to finish.')
   const finishedAt = finished ? later(new Date().toISOString(), record.startedAt) : null
   await changeCheckin(await useDatabase(), record.id, {
     finishedAt: record.finishedAt ?? finishedAt,
     note: note ?? record.note,
+    ...(keptWords === undefined ? {} : { keptWords }),
   })
+  forgetErrors(signedInAs(event).studioId)
   publish(record.id, { kind: 'changed' })
   return checkinAt(event)
 })

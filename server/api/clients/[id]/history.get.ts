@@ -1,12 +1,11 @@
 import { defineEventHandler } from 'h3'
-import type { ClientHistory } from '../../../../shared/schemas/checkin'
+import type { ClientHistory } from '../../../../shared/schemas/following'
 import { useDatabase } from '../../../db/use-database'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
-import { listCheckins } from '../../../repositories/checkins'
+import { findHistory } from '../../../repositories/history'
 
-/** The client with every fact of every check-in; the page composes them. */
-export default defineEventHandler(async (event): Promise<ClientHistory> => {
-  const client = await clientAt(event)
-  return { client, checkins: await listCheckins(await useDatabase(), signedInAs(event), client.id) }
-})
+/** The client with every fact about them; the page computes all it shows. */
+export default defineEventHandler(async (event): Promise<ClientHistory> =>
+  findHistory(await useDatabase(), signedInAs(event), await clientAt(event)),
+)

@@ -4,6 +4,7 @@ import { useDatabase } from '../../../db/use-database'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
 import { listCalipers } from '../../../repositories/calipers'
+import { listChoices } from '../../../repositories/choices'
 import { findLastFinished, findOpen } from '../../../repositories/checkins'
 import { listStaff } from '../../../repositories/staff'
 
@@ -16,6 +17,7 @@ export default defineEventHandler(async (event): Promise<PrepareFacts> => {
     client,
     last: await findLastFinished(db, who, client.id, new Date(Date.now() + 60_000).toISOString()),
     openCheckinId: await findOpen(db, client.id),
+    choices: (await listChoices(db, client.id))[0]?.choices ?? null,
     calipers: await listCalipers(db, who),
     staff: await listStaff(db, who),
   }

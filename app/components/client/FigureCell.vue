@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import type { Change } from '#core/error'
+
+defineProps<{
+  figure: { value: string; change: string | null; verdict: Pick<Change, 'change' | 'verdict'> | null } | null
+}>()
+</script>
+
+<template>
+  <span v-if="figure" class="inline-flex items-center gap-3">
+    <span class="figure w-14 text-right font-semibold">{{ figure.value }}</span>
+    <VerdictMark
+      v-if="figure.verdict"
+      class="text-[15px]"
+      :change="figure.verdict"
+      :title="`${figure.change} since the check-in before`"
+    />
+  </span>
+</template>

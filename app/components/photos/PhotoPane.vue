@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { PHOTO_CONDITIONS, POSES, type Alignment, type Photo, type Pose } from '#shared/schemas/photo'
+import type { ClientRecord } from '~/composables/useClientRecord'
+
+/** Photographs of the span: then and now side by side or under a slider, and new ones for the later check-in. */
+const props = defineProps<{ followed: ClientRecord }>()
+const { history, client, then, now } = props.followed
+const LIMIT_MB = 25
+
+const photos = computed(() => history.value?.photos ?? [])
+const mode = ref<'side' | 'slider'>('side')
+const pose = ref<Pose>('front')
+const slider = ref(50)
+const lines = ref(false)
+const aligning = ref(false)
+const taking = ref<Pose | null>(null)
+const busy = ref(false)
+const problem = ref<string | null>(null)
+const removing = ref<string | null>(null)
+
+/** The newest photograph of a pose at a check-in. */
+function at(checkinId: string | undefined, of: Pose): Photo | null {
+  return photos.value.findLast((photo) => photo.checkinId === checkinId && photo.pose === of) ?? null
+}
+/** The newest photograph of a pose before the later jaw. */
+function before(of: Pose): Photo | null {
+  const until = now.value?.record.startedAt ?? ''
+  return photos.value.findLast((photo) => photo.pose === of && photo.takenAt < until) ?? null
+}
+const pairs = computed(() =>
+  POSES.map((of) => ({ pose: of, then: at(then.value?.record.id, of), now: at(now.value?.record.id, of) })),
+)
+const pair = computed(() => pairs.value.find((one) => one.pose === pose.value) ?? null)
+/** Conditions that were not the same in the two photographs. */
+const differences = computed(() =>
+  pairs.value.flatMap(({ pose: of, then: a, now: b }) =>
+    PHOTO_CONDITIONS.flatMap(({ id, label }) => {
+      const [before, after] = [a?.conditions[id], b?.conditions[id]]
+      return before && after && before !== after ? [`${label}, ${of}: ${before} then, ${after} now.`] : []
+    }),
+  ),
+)
+const day = (end: typeof now.value) => (end ? sayDay(end.record.startedAt) : '')
+
+function replace(photo: Photo) {
+  props.followed.take({ photos: photos.value.map((one) => (one.id === photo.id ? photo : one)) })
+}
+
+async function align(photo: Photo, alignment: Alignment) {
+  try {
+    replace(await $fetch<Photo>(`/api/photos/${photo.id}`, { method: 'PATCH', body: alignment }))
+  } catch (error) {
+    problem.value = problemOf(error).message
+  }
+}
+
+async function keep(picture: Blob, conditions: Record<string, string>) {
+  const [record, of] = [now.value?.record, taking.value]
+  if (!record || !of) return
+  problem.value =
+    picture.size > LIMIT_MB * 1024 * 1024 ? `A photograph has at most ${LIMIT_MB} MB: please choose a smaller one.` : null
+  if (problem.value) return
+  busy.value = true
+  try {
+    const photo = await $fetch<Photo>(`/api/checkins/${record.id}/photos`, {
+      method: 'POST',
+      query: { id: uuid(), pose: of, takenAt: new Date().toISOString(), conditions: JSON.stringify(conditions) },
+      body: picture,
+      headers: { 'content-type': 'application/octet-stream' },
+    })
+    props.followed.take({ photos: [...photos.value, photo] })
+    taking.value = null
+  } catch (error) {
+    problem.value = problemOf(error).message
+  } finally {
+    busy.value = false
+  }
+}
+
+async function remove(photo: Photo) {
+  try {
+    await $fetch(`/api/photos/${photo.id}`, { method: 'DELETE' })
+    props.followed.take({ photos: photos.value.filter(({ id }) => id !== photo.id) })
+    removing.value = null
+  } catch (error) {
+    problem.value = problemOf(error).message
+  }
+}
+
+function take(of: Pose) {
+  problem.value = null
+  taking.value = of
+}
+</script>
+
+<template>
+  <div v-if="client && now" class="px-4 py-4 sm:px-6" data-photos>
+    <p v-if="!client.photoConsentOn" class="max-w-2xl" data-no-consent>
+      Consent to photographs is not on record. It is asked for apart from consent to be measured: note it under
+      <NuxtLink :to="`/clients/${client.id}/edit`" class="underline">Change</NuxtLink>.
+    </p>
+    <template v-else>
+      <div class="mb-3 flex flex-wrap items-center gap-x-6 gap-y-2">
+        <div class="flex gap-2" role="group" aria-label="How the two are shown">
+          <button
+            v-for="one in [
+              { id: 'side' as const, name: 'Side by side' },
+              { id: 'slider' as const, name: 'Slider' },
+            ]"
+            :key="one.id"
+            class="press min-h-9 px-3"
+            :class="mode === one.id ? 'press-first' : 'press-quiet'"
+            :aria-pressed="mode === one.id"
+            @click="mode = one.id"
+          >
+            {{ one.name }}
+          </button>
+        </div>
+        <label class="flex min-h-9 items-center gap-2"><input v-model="lines" type="checkbox" class="size-5 accent-ink" />Level lines</label>
+        <label v-if="mode === 'side'" class="flex min-h-9 items-center gap-2">
+          <input v-model="aligning" type="checkbox" name="align" class="size-5 accent-ink" />Align by drag and pinch
+        </label>
+        <div v-if="mode === 'slider'" class="flex gap-2" role="group" aria-label="View">
+          <button
+            v-for="of in POSES"
+            :key="of"
+            class="press min-h-9 px-3"
+            :class="pose === of ? 'press-first' : 'press-quiet'"
+            :aria-pressed="pose === of"
+            @click="pose = of"
+          >
+            {{ of }}
+          </button>
+        </div>
+      </div>
+      <p v-for="difference in differences" :key="difference" class="mb-2 text-[15px] font-semibold text-alert">
+        {{ difference }}
+      </p>
+      <p v-if="problem && !taking" role="alert" class="mb-2 font-semibold text-alert">{{ problem }}</p>
+
+      <div v-if="mode === 'side'" class="grid gap-6 lg:grid-cols-3">
+        <section v-for="one in pairs" :key="one.pose" :aria-label="one.pose" :data-pose="one.pose">
+          <h3 class="mb-1 font-semibold first-letter:uppercase">{{ one.pose }}</h3>
+          <div class="grid grid-cols-2 gap-2">
+            <figure v-for="side in ['then', 'now'] as const" :key="side">
+              <PhotoFrame
+                v-if="one[side]"
+                :photo="one[side]"
+                :label="`${one.pose}, ${side === 'then' ? day(then) : day(now)}`"
+                :aligning="aligning"
+                :lines="lines"
+                @aligned="one[side] && align(one[side], $event)"
+              />
+              <div v-else class="grid aspect-[2/3] place-items-center rounded border border-dashed border-contour p-3 text-center text-[15px] text-faded">
+                <button v-if="side === 'now'" class="press" @click="take(one.pose)">Add {{ one.pose }}</button>
+                <span v-else>none then</span>
+              </div>
+              <figcaption class="mt-1 flex items-center justify-between text-[15px]">
+                <span>{{ side === 'then' ? day(then) : day(now) }}</span>
+                <template v-if="one[side]">
+                  <button
+                    v-if="removing !== one[side].id"
+                    class="min-h-9 text-faded underline underline-offset-4"
+                    :aria-label="`Take away ${one.pose}, ${side}`"
+                    @click="removing = one[side].id"
+                  >
+                    take away
+                  </button>
+                  <button v-else class="min-h-9 font-bold text-alert underline underline-offset-4" @click="remove(one[side])">
+                    delete for good
+                  </button>
+                </template>
+              </figcaption>
+            </figure>
+          </div>
+        </section>
+      </div>
+      <div v-else class="mx-auto grid max-w-md gap-3">
+        <template v-if="pair?.then && pair.now">
+          <div class="relative">
+            <PhotoFrame :photo="pair.then" :label="`${pose}, ${day(then)}`" :aligning="false" :lines="lines" />
+            <div class="absolute inset-0" :style="{ clipPath: `inset(0 0 0 ${slider}%)` }">
+              <PhotoFrame :photo="pair.now" :label="`${pose}, ${day(now)}`" :aligning="false" :lines="lines" />
+            </div>
+            <span class="pointer-events-none absolute inset-y-0 border-l-2 border-signal" :style="{ left: `${slider}%` }" />
+          </div>
+          <label class="grid gap-1">
+            <span class="flex justify-between text-[15px]"><span>{{ day(then) }}</span><span>{{ day(now) }}</span></span>
+            <input v-model.number="slider" type="range" min="0" max="100" class="w-full accent-signal" aria-label="How much of now is shown" />
+          </label>
+        </template>
+        <p v-else class="text-faded">Both check-ins need a photograph from the {{ pose }}.</p>
+      </div>
+      <PhotoTake
+        v-if="taking"
+        :pose="taking"
+        :last="before(taking)"
+        :busy="busy"
+        :problem="problem"
+        @close="taking = null"
+        @taken="keep"
+      />
+    </template>
+  </div>
+</template>

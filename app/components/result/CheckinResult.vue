@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { composeCheckin, type Choices } from '#core/composition'
+import { CONVERSIONS, rankEquations, spreadOf } from '#core/equations'
+import { formatMass, formatNumber } from '#core/units'
+import type { RecordedChoice } from '#shared/schemas/following'
+import type { ClientRecord } from '~/composables/useClientRecord'
+import { useMe } from '~/stores/me'
+
+/** The check-in under the later jaw: what it says, what stands behind it, and which equation it is followed with. */
+const props = defineProps<{ followed: ClientRecord }>()
+const store = useMe()
+const { now, choices, history, neutral, client } = props.followed
+const units = computed(() => store.units)
+
+/** With every equation the product knows. */
+const result = computed(() => (now.value ? composeCheckin(now.value.facts, choices.value) : null))
+const reached = computed(() => {
+  const estimate = result.value?.estimate
+  return estimate && 'percent' in estimate ? estimate : null
+})
+const ranked = computed(() => (result.value && now.value ? rankEquations(result.value.estimates, now.value.facts.person) : []))
+const spread = computed(() => (result.value ? spreadOf(result.value.estimates) : null))
+const level = computed(() => result.value?.standings.filter(({ table }) => table.of === 'percent') ?? [])
+/** The protocol's own equation, and conversions made for everybody or for this sex. */
+const conversions = computed(() =>
+  Object.values(CONVERSIONS).filter(({ sex }) => sex === null || sex === client.value?.sex),
+)
+const isDensity = computed(() => reached.value?.equation.gives === 'density')
+
+const assessor = computed(
+  () =>
+    history.value?.errors.find(({ assessorId }) => assessorId === now.value?.record.assessorId)?.name ??
+    now.value?.record.startedBy,
+)
+
+const busy = ref(false)
+const problem = ref<string | null>(null)
+async function choose(change: Partial<Choices>) {
+  const id = client.value?.id
+  if (!id) return
+  busy.value = true
+  problem.value = null
+  const { conversion, equationId, militaryRounding = false, blackAthleteTerm = false } = { ...choices.value, ...change }
+  try {
+    const recorded = await $fetch<RecordedChoice[]>(`/api/clients/${id}/choices`, {
+      method: 'POST',
+      body: { id: uuid(), conversion, equationId, militaryRounding, blackAthleteTerm },
+    })
+    props.followed.take({ choices: recorded })
+  } catch (error) {
+    problem.value = problemOf(error).message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div v-if="result && now" class="grid lg:grid-cols-[minmax(380px,38%)_1fr]" data-result-view>
+    <section class="grid content-start gap-4 border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="checkin-of">
+      <h2 id="checkin-of" class="text-lg font-bold">
+        Check-in of {{ sayDay(now.record.startedAt) }}
+        <span class="font-normal text-faded">measured by {{ assessor }}</span>
+      </h2>
+      <div v-if="!neutral && reached" class="flex flex-wrap items-end gap-x-8 gap-y-2">
+        <p class="text-fat">
+          <span class="figure text-5xl leading-none font-bold" data-percent>{{ formatNumber(reached.percent) }}</span>
+          <span class="ml-1 text-xl text-faded">%</span>
+        </p>
+        <p v-if="result.masses" class="text-[15px]">
+          Fat <span class="figure font-bold text-fat">{{ formatMass(result.masses.fatKg, units) }}</span>
+          {{ units.mass }}, lean
+          <span class="figure font-bold text-lean">{{ formatMass(result.masses.leanKg, units) }}</span>
+          {{ units.mass }}<template v-if="result.weightKg !== null">
+            of {{ formatMass(result.weightKg, units) }} {{ units.mass }} as weighed at the visit</template
+          >.
+          <template v-if="now.week">
+            The week’s mean: <span class="figure font-bold">{{ formatMass(now.week.weightKg, units) }}</span>
+            {{ units.mass }} of {{ now.week.count }} days.
+          </template>
+        </p>
+      </div>
+      <p v-if="!neutral && reached?.band" class="text-[15px]">
+        Two people in three with these values sit between
+        <span class="figure font-semibold">{{ formatNumber(reached.band.low) }}</span> and
+        <span class="figure font-semibold">{{ formatNumber(reached.band.high) }} %</span>: that is the error of the level,
+        the same at every visit, and not the error of a change.
+      </p>
+      <p v-if="!neutral && result.estimate?.status === 'refused'" class="border-l-4 border-fat pl-3">
+        <strong>No percent.</strong> {{ result.estimate.reason }}
+      </p>
+      <template v-if="!neutral">
+        <div v-for="{ table, value, band: own, note } in level" :key="table.id" class="text-[15px]">
+          <p>{{ table.name }}<template v-if="own">: <strong>{{ own.name }}</strong></template></p>
+          <BandScale
+            v-if="table.bands(now.facts.person.sex, result.ageYears).length > 0"
+            class="mt-1"
+            :bands="table.bands(now.facts.person.sex, result.ageYears)"
+            :unit="table.unit"
+            :at="value"
+            :label="`${table.name}: ${formatNumber(value)} ${table.unit}`"
+          />
+          <p v-if="note" class="text-sm text-faded">{{ note }}</p>
+        </div>
+      </template>
+      <ul v-if="result.cautions.length > 0" class="grid gap-1 border-l-4 border-fat pl-3 text-[15px]">
+        <li v-for="caution in result.cautions" :key="caution.code">{{ caution.sentence }}</li>
+      </ul>
+      <SiteValues :result="result" :units="units" />
+      <p v-if="now.record.note" class="border-l-4 border-rule pl-3">{{ now.record.note }}</p>
+    </section>
+    <section class="grid content-start gap-5 bg-sheet px-4 py-4 sm:px-6" aria-labelledby="all-equations">
+      <template v-if="!neutral">
+        <div>
+          <h2 id="all-equations" class="font-semibold">
+            Every equation these readings feed
+            <span v-if="spread" class="font-normal text-faded">
+              · {{ spread.count }} that fit give
+              <span class="figure">{{ formatNumber(spread.low) }}</span> to
+              <span class="figure">{{ formatNumber(spread.high) }} %</span> of the same body</span
+            >
+          </h2>
+          <EquationScale
+            v-if="ranked.length > 0"
+            class="mt-2"
+            :ranked="ranked"
+            :chosen-id="reached?.equation.id ?? null"
+            :busy="busy"
+            @choose="choose({ equationId: $event })"
+          />
+          <p v-else class="text-faded">None yet.</p>
+        </div>
+        <div class="grid gap-3 sm:grid-cols-2">
+          <label v-if="isDensity" class="grid gap-1">
+            <span class="font-semibold">Density to percent</span>
+            <select
+              class="field"
+              name="conversion"
+              :value="choices.conversion"
+              :disabled="busy"
+              @change="choose({ conversion: ($event.target as HTMLSelectElement).value })"
+            >
+              <option v-for="one in conversions" :key="one.id" :value="one.id">{{ one.label }} ({{ one.source }})</option>
+            </select>
+          </label>
+          <label v-if="client?.ancestry === 'black'" class="flex items-center gap-3">
+            <input
+              type="checkbox"
+              class="size-5 accent-ink"
+              :checked="choices.blackAthleteTerm ?? false"
+              :disabled="busy"
+              @change="choose({ blackAthleteTerm: ($event.target as HTMLInputElement).checked })"
+            />
+            Use the published term for Black athletes where an equation has one
+          </label>
+          <label class="flex items-center gap-3">
+            <input
+              type="checkbox"
+              class="size-5 accent-ink"
+              name="militaryRounding"
+              :checked="choices.militaryRounding ?? false"
+              :disabled="busy"
+              @change="choose({ militaryRounding: ($event.target as HTMLInputElement).checked })"
+            />
+            Round girths as military instructions do
+          </label>
+        </div>
+        <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+        <p v-if="history && history.choices.length > 0" class="text-sm text-faded" data-choice>
+          Chosen by {{ history.choices[0]?.by }} on {{ sayDay(history.choices[0]?.at ?? '') }}; it holds for every
+          check-in that feeds it.
+          <button
+            v-if="choices.equationId"
+            class="underline underline-offset-4"
+            :disabled="busy"
+            @click="choose({ equationId: null })"
+          >
+            Back to each set’s own equation
+          </button>
+        </p>
+        <p v-else class="text-sm text-faded">Nothing chosen: each set of sites is followed with its own equation.</p>
+      </template>
+      <h2 v-else id="all-equations" class="font-semibold">Size and shape</h2>
+      <IndexTable :result="result" :units="units" :neutral="neutral" />
+    </section>
+  </div>
+</template>

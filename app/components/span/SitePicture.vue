@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import type { SpanSite } from '#core/composition'
+import { SITES } from '#core/sites'
+import { formatChange, formatNumber } from '#core/units'
+
+/** Site by site over a span: each fold a short line from then to now beside its own smallest real change. */
+const props = defineProps<{ folds: readonly SpanSite[] }>()
+
+const longest = computed(() =>
+  Math.max(10, ...props.folds.flatMap(({ change: { then, now, error } }) => [then + error, now])),
+)
+function across(mm: number): string {
+  return `${(Math.max(0, mm) / (longest.value * 1.03)) * 100}%`
+}
+</script>
+
+<template>
+  <table class="w-full">
+    <thead class="sr-only">
+      <tr>
+        <th scope="col">Site</th>
+        <th scope="col">Then and now, mm</th>
+        <th scope="col">Change, mm</th>
+        <th scope="col">Verdict</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="{ site, change } in folds" :key="site" :data-site="site">
+        <th scope="row" class="w-28 py-px pr-3 text-left font-semibold whitespace-nowrap">{{ SITES[site].name }}</th>
+        <td class="py-px">
+          <div class="relative h-7 min-w-28" :title="`then ${formatNumber(change.then)}, now ${formatNumber(change.now)} mm`">
+            <div
+              class="absolute top-1.5 h-4 bg-rule"
+              :style="{
+                left: across(change.then - change.error),
+                width: across(change.error * 2),
+              }"
+            />
+            <div
+              class="absolute top-[13px] h-0.5 bg-sum"
+              :style="{
+                left: across(Math.min(change.then, change.now)),
+                width: across(Math.abs(change.change)),
+              }"
+            />
+            <div
+              class="absolute top-2 size-3 -translate-x-1/2 rounded-full border-2 border-sum bg-sheet"
+              :style="{ left: across(change.then) }"
+            />
+            <div
+              class="absolute top-2 size-3 -translate-x-1/2 rounded-full bg-sum"
+              :style="{ left: across(change.now) }"
+            />
+            <span class="sr-only">{{ formatNumber(change.then) }}, {{ formatNumber(change.now) }}</span>
+          </div>
+        </td>
+        <td
+          class="figure py-px pl-3 text-right text-lg"
+          :class="change.verdict === 'within error' ? 'text-faded' : 'font-bold'"
+          data-change
+        >
+          {{ formatChange(change.change) }}
+        </td>
+        <td class="w-28 py-px pl-3 text-[15px]"><VerdictMark :change="change" /></td>
+      </tr>
+    </tbody>
+  </table>
+</template>

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { CustomChart, LineChart } from 'echarts/charts'
+import { AxisPointerComponent, GridComponent, TooltipComponent } from 'echarts/components'
+import { use } from 'echarts/core'
+import { CanvasRenderer } from 'echarts/renderers'
+import VChart from 'vue-echarts'
+import type { ErrorLookup } from '#core/error'
+import type { Units } from '#core/units'
+import type { FollowedEnd } from '#shared/following'
+import { GRID, spanOption } from './span-option'
+import { chartSeries } from './span-series'
+import { chartColours } from './theme'
+
+use([LineChart, CustomChart, GridComponent, TooltipComponent, AxisPointerComponent, CanvasRenderer])
+
+const props = defineProps<{
+  ends: readonly FollowedEnd[]
+  from: number
+  to: number
+  errors: ErrorLookup
+  units: Units
+  byWeek: boolean
+  neutral: boolean
+}>()
+const theme = useTheme()
+const chart = useTemplateRef<InstanceType<typeof VChart>>('chart')
+
+const times = computed(() => props.ends.map(({ facts }) => Date.parse(facts.startedAt)))
+const first = computed(() => times.value[0] ?? 0)
+const last = computed(() => times.value.at(-1) ?? 1)
+const now = computed(() => props.ends[props.to])
+/** What is held against what follows the later jaw's equation and folds only: most moves of a jaw redraw nothing. */
+const reference = computed(() => {
+  const end = now.value
+  const { estimate } = end?.result ?? {}
+  return `${estimate?.equation.id} ${end?.facts.protocol.id} ${props.byWeek}`
+})
+const series = shallowRef<ReturnType<typeof chartSeries> | null>(null)
+watch(
+  () => [reference.value, props.ends, props.errors, props.units] as const,
+  () => {
+    if (now.value) series.value = chartSeries(props.ends, now.value, props)
+  },
+  { immediate: true },
+)
+const option = computed(() => {
+  void theme.value
+  if (!series.value) return {}
+  return spanOption(series.value, {
+    units: props.units,
+    colours: chartColours(),
+    sumName: now.value?.facts.protocol.sumName ?? 'Sum',
+    massHidden: props.neutral,
+    first: first.value,
+    last: last.value,
+  })
+})
+
+/** The span shaded over the chart: left and width as CSS, so that dragging a jaw moves one box and redraws no chart. */
+const shade = computed(() => {
+  const length = Math.max(1, last.value - first.value)
+  const share = (place: number) => ((times.value[place] ?? first.value) - first.value) / length
+  const inner = `(100% - ${GRID.left + GRID.right}px)`
+  return {
+    left: `calc(${GRID.left}px + ${inner} * ${share(props.from)})`,
+    width: `calc(${inner} * ${share(props.to) - share(props.from)})`,
+  }
+})
+
+/** The chart as a PNG picture at twice its size. */
+function picture(): string | null {
+  return chart.value?.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: chartColours().sheet }) ?? null
+}
+defineExpose({ picture })
+</script>
+
+<template>
+  <div class="relative">
+    <div class="absolute top-[5%] bottom-[8%] bg-wash" :style="shade" aria-hidden="true" />
+    <VChart
+      ref="chart"
+      class="absolute inset-0"
+      :option="option"
+      :update-options="{ notMerge: true }"
+      autoresize
+      role="img"
+      aria-label="Lean mass, fat mass and sum of folds over time, each with its measuring error; the table of all check-ins holds the same figures"
+    />
+  </div>
+</template>

@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { Download } from '@lucide/vue'
+import { formatChange, formatMassChange, formatNumber } from '#core/units'
+import type { ClientRecord } from '~/composables/useClientRecord'
+import { useMe } from '~/stores/me'
+
+const LazySpanChart = defineAsyncComponent(() => import('./SpanChart.vue'))
+
+/** The span itself: chart, site by site, words, girths and what stands between the two check-ins. */
+const props = defineProps<{ followed: ClientRecord }>()
+const store = useMe()
+const chart = useTemplateRef<{ picture: () => string | null }>('chart')
+
+const { ends, errors, fromIndex, toIndex, now, span, lines, neutral } = props.followed
+const units = computed(() => store.units)
+const DAYS_A_MONTH = 30.4375
+
+/** Slope of each line a month with its interval, in the person's unit. */
+const trends = computed(() => {
+  const found = lines.value
+  if (!found) return []
+  const mass = (perDay: number) => formatMassChange(perDay * DAYS_A_MONTH, units.value, 2)
+  const mm = (perDay: number) => formatChange(perDay * DAYS_A_MONTH, 1)
+  const all = [
+    { id: 'fat', name: 'fat', unit: units.value.mass, of: found.fat, say: mass },
+    { id: 'lean', name: 'lean', unit: units.value.mass, of: found.lean, say: mass },
+    { id: 'sum', name: 'sum', unit: 'mm', of: found.sum, say: mm },
+  ]
+  return all.flatMap(({ id, name, unit, of, say }) => {
+    if (!of || (neutral.value && id !== 'sum')) return []
+    const { slope, slopeError } = of.line
+    return [{ id, name, unit, count: of.count, slope: say(slope), low: say(slope - slopeError), high: say(slope + slopeError) }]
+  })
+})
+
+function savePicture() {
+  const address = chart.value?.picture()
+  if (!address) return
+  const link = document.createElement('a')
+  link.href = address
+  link.download = 'oak-pinch-chart.png'
+  link.click()
+}
+</script>
+
+<template>
+  <div class="grid flex-1 lg:grid-cols-[1fr_minmax(460px,44%)]">
+    <section aria-labelledby="over-time" class="flex min-h-96 flex-col border-rule px-4 py-3 sm:px-6 lg:border-r">
+      <div class="flex items-baseline gap-3">
+        <h2 id="over-time" class="font-semibold">
+          Over time
+          <span class="font-normal text-faded">whisker: error of measuring; band: error of the level</span>
+        </h2>
+        <button
+          v-if="ends.length > 1"
+          class="no-print ml-auto inline-flex min-h-9 items-center gap-1.5 underline underline-offset-4"
+          @click="savePicture"
+        >
+          <Download class="size-4" aria-hidden="true" />Picture
+        </button>
+      </div>
+      <LazySpanChart
+        v-if="ends.length > 1"
+        ref="chart"
+        :ends="ends"
+        :from="fromIndex"
+        :to="toIndex"
+        :errors="errors"
+        :units="units"
+        :by-week="span?.byWeek ?? false"
+        :neutral="neutral"
+        class="max-h-[460px] min-h-80 flex-1"
+      />
+      <p v-else class="text-faded">A line needs a second check-in.</p>
+      <p v-if="span?.recomposition && !neutral" class="mt-1" data-recomposition>
+        Recomposition <span class="figure font-bold">{{ formatChange(span.recomposition.points) }}</span>
+        <span class="text-faded">
+          points ({{ span.recomposition.unit }} of fat lost + {{ span.recomposition.unit }} of lean gained), ±
+          <span class="figure">{{ formatNumber(span.recomposition.error) }}</span>
+        </span>
+      </p>
+      <ul v-if="trends.length > 0" class="flex flex-wrap gap-x-6 text-[15px]" data-lines>
+        <li v-for="trend in trends" :key="trend.id" :data-line="trend.id">
+          Line through {{ trend.count }}: {{ trend.name }} <span class="figure font-bold">{{ trend.slope }}</span>
+          <span class="text-faded">
+            {{ trend.unit }} a month (<span class="figure">{{ trend.low }}</span> to
+            <span class="figure">{{ trend.high }}</span
+            >)</span
+          >
+        </li>
+      </ul>
+    </section>
+    <section aria-labelledby="site-by-site" class="bg-sheet px-4 py-3 sm:px-6">
+      <h2 id="site-by-site" class="mb-1 font-semibold">
+        Site by site
+        <span class="font-normal text-faded">mm, then to now; bar: smallest real change</span>
+      </h2>
+      <template v-if="span && now">
+        <SitePicture v-if="span.folds.length > 0" :folds="span.folds" />
+        <p v-else class="py-2 text-faded">The two check-ins share no fold.</p>
+        <SpanWords
+          class="mt-3"
+          :span="span"
+          :record="now.record"
+          :units="units"
+          :neutral="neutral"
+          @kept="followed.takeRecord"
+        />
+        <GirthTable v-if="span.girths.length > 0" class="mt-4" :span="span" :units="units" />
+      </template>
+      <p v-else class="text-faded">Changes show from the second check-in on.</p>
+    </section>
+  </div>
+</template>

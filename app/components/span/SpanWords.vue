@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import type { Span } from '#core/composition'
+import { readSpan, summariseSpan } from '#core/trend'
+import type { Units } from '#core/units'
+import type { CheckinRecord } from '#shared/schemas/checkin'
+
+/** The span in words: what changed, what the rules make of it and why; the coach keeps, edits or discards it. */
+const props = defineProps<{ span: Span; record: CheckinRecord; units: Units; neutral: boolean }>()
+const emit = defineEmits<{ kept: [record: CheckinRecord] }>()
+
+const summary = computed(() => summariseSpan(props.span, props.units, props.neutral))
+const readings = computed(() => (props.neutral ? [] : readSpan(props.span, props.units)))
+const proposed = computed(() => [...summary.value, ...readings.value.map(({ sentence }) => sentence)].join(' '))
+const draft = ref<string | null>(null)
+const problem = ref<string | null>(null)
+watch(
+  () => props.record.id,
+  () => (draft.value = null),
+)
+
+async function keep(words: string | null) {
+  problem.value = null
+  try {
+    emit(
+      'kept',
+      await $fetch<CheckinRecord>(`/api/checkins/${props.record.id}`, { method: 'PATCH', body: { keptWords: words } }),
+    )
+    draft.value = null
+  } catch (error) {
+    problem.value = problemOf(error).message
+  }
+}
+</script>
+
+<template>
+  <div class="border-l-4 border-lean pl-4" data-words>
+    <form v-if="draft !== null" class="grid gap-2" @submit.prevent="keep(draft)">
+      <label class="font-semibold" for="words">The reading of {{ sayDay(record.startedAt) }}</label>
+      <textarea id="words" v-model="draft" class="field min-h-32" maxlength="4000" />
+      <div class="flex gap-2">
+        <button class="press press-first">Keep with this check-in</button>
+        <button type="button" class="press press-quiet" @click="draft = null">Leave</button>
+      </div>
+    </form>
+    <template v-else>
+      <p v-if="record.keptWords" data-kept>{{ record.keptWords }}</p>
+      <template v-else>
+        <p>{{ summary.join(' ') }}</p>
+        <ul v-if="readings.length > 0" class="mt-2 grid gap-1.5">
+          <li v-for="reading in readings" :key="reading.code" :data-reading="reading.code">
+            <strong class="font-semibold">{{ reading.sentence }}</strong>
+            <span class="block text-sm text-faded">because: {{ reading.facts.join('; ') }}</span>
+          </li>
+        </ul>
+      </template>
+      <div class="no-print mt-2 flex gap-5 text-[15px]">
+        <button class="min-h-9 underline underline-offset-4" @click="draft = record.keptWords ?? proposed">
+          {{ record.keptWords ? 'Edit' : 'Edit and keep' }}
+        </button>
+        <button v-if="!record.keptWords" class="min-h-9 underline underline-offset-4" @click="keep(proposed)">
+          Keep as it is
+        </button>
+        <button v-else class="min-h-9 underline underline-offset-4" @click="keep(null)">Discard</button>
+        <span v-if="record.keptWords" class="self-center text-sm text-faded">kept with {{ sayDay(record.startedAt) }}</span>
+      </div>
+    </template>
+    <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+  </div>
+</template>

@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { differenceInCalendarDays } from 'date-fns'
+import { tapeScale, tapeTicks } from './time-tape'
+
+/** A tape of time: a tick a week, a mark a check-in, and two jaws that stand on two of them. */
+const props = defineProps<{
+  /** ISO instants, oldest first; at least two. */
+  instants: readonly string[]
+  from: number
+  to: number
+}>()
+const emit = defineEmits<{ jaws: [from: number, to: number] }>()
+
+const box = useTemplateRef<HTMLElement>('box')
+const { width } = useElementSize(box, { width: 1280, height: 112 })
+const times = computed(() => props.instants.map((at) => Date.parse(at)))
+const ends = computed(() => [times.value[0] ?? 0, times.value.at(-1) ?? 1] as const)
+const scale = computed(() => tapeScale(ends.value[0], ends.value[1], width.value))
+const ticks = computed(() => tapeTicks(ends.value[0], ends.value[1], width.value))
+const marks = computed(() => times.value.map((at) => scale.value(at)))
+const at = computed(() => ({ from: marks.value[props.from] ?? 0, to: marks.value[props.to] ?? 0 }))
+const wide = computed(() => at.value.to - at.value.from)
+
+const held = ref<'from' | 'to' | null>(null)
+
+function nearest(clientX: number): number {
+  const x = clientX - (box.value?.getBoundingClientRect().left ?? 0)
+  let best = 0
+  marks.value.forEach((mark, i) => {
+    if (Math.abs(mark - x) < Math.abs((marks.value[best] ?? 0) - x)) best = i
+  })
+  return best
+}
+
+function put(jaw: 'from' | 'to', place: number) {
+  const last = props.instants.length - 1
+  const from = jaw === 'from' ? Math.max(0, Math.min(place, props.to - 1)) : props.from
+  const to = jaw === 'to' ? Math.min(last, Math.max(place, props.from + 1)) : props.to
+  if (from !== props.from || to !== props.to) emit('jaws', from, to)
+}
+
+function take(event: PointerEvent, jaw?: 'from' | 'to') {
+  // A press on the tape itself takes the nearer jaw there.
+  const place = nearest(event.clientX)
+  const nearer = Math.abs(place - props.from) <= Math.abs(place - props.to) ? 'from' : 'to'
+  held.value = jaw ?? nearer
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  if (!jaw) put(held.value, place)
+}
+
+function drag(event: PointerEvent) {
+  if (held.value) put(held.value, nearest(event.clientX))
+}
+
+const STEPS: Record<string, number> = {
+  ArrowLeft: -1,
+  ArrowDown: -1,
+  ArrowRight: 1,
+  ArrowUp: 1,
+  PageDown: -5,
+  PageUp: 5,
+}
+
+function key(event: KeyboardEvent, jaw: 'from' | 'to') {
+  const place = props[jaw]
+  const step = STEPS[event.key]
+  const target =
+    event.key === 'Home' ? 0 : event.key === 'End' ? props.instants.length - 1 : step === undefined ? null : place + step
+  if (target === null) return
+  event.preventDefault()
+  put(jaw, target)
+}
+
+/** The jaws' dates stand under them, apart from each other and inside the tape. */
+const labels = computed(() => {
+  const close = wide.value < 170
+  const clamp = (x: number) => Math.min(width.value - 8, Math.max(8, x))
+  const place = (x: number, jaw: 'from' | 'to') => {
+    if (x < 60) return { x: clamp(x - 16), anchor: 'start' as const }
+    if (x > width.value - 60) return { x: clamp(x + 16), anchor: 'end' as const }
+    if (!close) return { x, anchor: 'middle' as const }
+    return jaw === 'from' ? { x: x + 8, anchor: 'end' as const } : { x: x - 8, anchor: 'start' as const }
+  }
+  return { from: place(at.value.from, 'from'), to: place(at.value.to, 'to') }
+})
+
+const length = computed(() => {
+  const days = differenceInCalendarDays(times.value[props.to] ?? 0, times.value[props.from] ?? 0)
+  const weeks = Math.round(days / 7)
+  const size = days < 14 ? `${days} days` : `${weeks} weeks`
+  return `${size}, ${props.to - props.from + 1} check-ins`
+})
+
+const jaws = computed(() => [
+  { jaw: 'from' as const, x: at.value.from, way: -1, day: sayDay(props.instants[props.from] ?? ''), name: 'Then' },
+  { jaw: 'to' as const, x: at.value.to, way: 1, day: sayDay(props.instants[props.to] ?? ''), name: 'Now' },
+])
+</script>
+
+<template>
+  <div ref="box" class="relative h-28 touch-pan-y overflow-hidden bg-sheet select-none" data-tape>
+    <svg
+      :width="width"
+      height="112"
+      class="absolute inset-0 block cursor-pointer"
+      @pointerdown="take($event)"
+      @pointermove="drag"
+      @pointerup="held = null"
+      @pointercancel="held = null"
+    >
+      <rect :x="at.from" :width="Math.max(0, wide)" y="16" height="33" class="fill-wash" />
+      <line x1="0" :x2="width" y1="50" y2="50" class="stroke-ink" stroke-width="1.5" />
+      <g v-for="(tick, i) in ticks" :key="i">
+        <line
+          :x1="tick.x"
+          :x2="tick.x"
+          y1="50"
+          :y2="tick.long ? 63 : 56"
+          :class="tick.long ? 'stroke-faded' : 'stroke-contour'"
+        />
+        <text v-if="tick.label" :x="tick.x + 4" y="76" class="fill-faded text-[13px]">{{ tick.label }}</text>
+      </g>
+      <circle
+        v-for="(x, i) in marks"
+        :key="i"
+        :cx="x"
+        cy="36"
+        :r="marks.length > 90 ? 3 : 6"
+        stroke-width="2"
+        :class="i === from || i === to ? 'fill-signal stroke-signal' : 'fill-sheet stroke-contour'"
+      />
+      <text
+        v-for="{ jaw, day } in jaws"
+        :key="jaw"
+        :x="labels[jaw].x"
+        y="101"
+        :text-anchor="labels[jaw].anchor"
+        class="fill-signal text-base font-bold"
+      >
+        {{ day }}
+      </text>
+      <text
+        v-if="wide > 330"
+        :x="(at.from + at.to) / 2"
+        y="101"
+        text-anchor="middle"
+        class="fill-signal text-[15px]"
+        data-length
+      >
+        {{ length }}
+      </text>
+    </svg>
+    <div
+      v-for="{ jaw, x, way, day, name } in jaws"
+      :key="jaw"
+      role="slider"
+      tabindex="0"
+      class="absolute top-2 h-13 w-11 -translate-x-1/2 cursor-ew-resize touch-none rounded"
+      :style="{ left: `${x + way * 10}px` }"
+      :aria-label="`${name}: check-in of`"
+      :aria-valuemin="1"
+      :aria-valuemax="instants.length"
+      :aria-valuenow="(jaw === 'from' ? from : to) + 1"
+      :aria-valuetext="day"
+      :data-jaw="jaw"
+      @pointerdown.stop="take($event, jaw)"
+      @pointermove="drag"
+      @pointerup="held = null"
+      @pointercancel="held = null"
+      @keydown="key($event, jaw)"
+    >
+      <svg viewBox="-22 0 44 52" class="size-full overflow-visible" aria-hidden="true">
+        <path
+          :d="
+            way < 0
+              ? 'M12 7C0 5 -12 8 -12 22V34C-12 46 0 50 12 47'
+              : 'M-12 7C0 5 12 8 12 22V34C12 46 0 50 -12 47'
+          "
+          fill="none"
+          class="stroke-signal"
+          stroke-width="4"
+          stroke-linecap="round"
+        />
+      </svg>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,185 @@
+import { format } from 'date-fns'
+import type { EChartsCoreOption } from 'echarts/core'
+import { formatNumber, type Units } from '#core/units'
+import type { ChartPoint, ChartSeries } from './span-series'
+import { CHART_FONT, FIGURE_FONT, type ChartColours } from './theme'
+
+/** Left and right of every grid, pixels: the shaded span is laid over the chart by them. */
+export const GRID = { left: 48, right: 18 } as const
+
+const GRIDS = [
+  { top: '7%', height: '25%' },
+  { top: '40%', height: '25%' },
+  { top: '73%', height: '19%' },
+]
+
+interface Drawn {
+  name: string
+  colour: string
+  grid: number
+  symbol: string
+  points: ChartPoint[]
+}
+
+/** Fat and lean get ranges of the same length, so that a kilogram is as tall in one as in the other. */
+function ranges(lines: readonly Drawn[]): { min: number; max: number }[] {
+  const bounds = lines.map(({ points }) => {
+    const low = Math.min(...points.map(({ low, value, error }) => low ?? value - error))
+    const high = Math.max(...points.map(({ high, value, error }) => high ?? value + error))
+    return { low, high }
+  })
+  const massSpan = Math.max(...bounds.slice(0, 2).map(({ low, high }) => high - low))
+  return bounds.map(({ low, high }, i) => {
+    const middle = (low + high) / 2
+    const half = (i < 2 ? massSpan : high - low) / 2
+    return Number.isFinite(middle)
+      ? { min: Math.floor(middle - half), max: Math.ceil(middle + half) }
+      : { min: 0, max: 1 }
+  })
+}
+
+function lineSeries({ name, colour, grid, symbol, points }: Drawn, sheet: string) {
+  const common = {
+    type: 'line',
+    name,
+    xAxisIndex: grid,
+    yAxisIndex: grid,
+    showAllSymbol: true,
+    symbolSize: points.length > 80 ? 4 : 8,
+    z: 3,
+  }
+  const pairs = (comparable: boolean) =>
+    points.filter((point) => point.comparable === comparable).map(({ at, value }) => [at, value])
+  const others = pairs(false)
+  return [
+    { ...common, symbol, data: pairs(true), lineStyle: { color: colour, width: 2.5 }, itemStyle: { color: colour } },
+    // What cannot be held against the later check-in stands apart: open and dashed.
+    ...(others.length > 0
+      ? [
+          {
+            ...common,
+            symbol: 'circle',
+            data: others,
+            lineStyle: { color: colour, width: 1.5, type: 'dashed' },
+            itemStyle: { color: sheet, borderColor: colour, borderWidth: 1.5 },
+          },
+        ]
+      : []),
+  ]
+}
+
+interface Pen {
+  value(dimension: number): number
+  coord(at: [number, number]): [number, number]
+}
+
+/** Whiskers: the 95 % interval of measuring. */
+function whiskers({ colour, grid, points }: Drawn) {
+  return {
+    type: 'custom',
+    name: '',
+    xAxisIndex: grid,
+    yAxisIndex: grid,
+    silent: true,
+    tooltip: { show: false },
+    data: points.map(({ at, value, error }) => [at, value - error, value + error]),
+    renderItem: (_: unknown, pen: Pen) => {
+      const [x, top] = pen.coord([pen.value(0), pen.value(2)])
+      const [, bottom] = pen.coord([pen.value(0), pen.value(1)])
+      return {
+        type: 'line',
+        shape: { x1: x, x2: x, y1: top, y2: bottom },
+        style: { stroke: colour, lineWidth: 1.6 },
+      }
+    },
+    z: 2,
+  }
+}
+
+/** The level's band: how far a person may sit from the equation's line, the same at every visit. */
+function band({ colour, grid, points }: Drawn) {
+  const known = points.filter(({ low, comparable }) => low !== null && comparable)
+  const stack = `band ${grid}`
+  const common = {
+    type: 'line',
+    name: '',
+    xAxisIndex: grid,
+    yAxisIndex: grid,
+    stack,
+    stackStrategy: 'all',
+    symbol: 'none',
+    silent: true,
+    tooltip: { show: false },
+    lineStyle: { opacity: 0 },
+    z: 1,
+  }
+  return [
+    { ...common, data: known.map(({ at, low }) => [at, low]) },
+    {
+      ...common,
+      data: known.map(({ at, low, high }) => [at, (high ?? 0) - (low ?? 0)]),
+      areaStyle: { color: colour, opacity: 0.13 },
+    },
+  ]
+}
+
+/** Lean mass, fat mass and sum of folds over time, each with the error of its measuring. */
+export function spanOption(
+  series: ChartSeries,
+  about: { units: Units; colours: ChartColours; sumName: string; massHidden: boolean; first: number; last: number },
+): EChartsCoreOption {
+  const { units, colours, sumName, massHidden, first, last } = about
+  const all: Drawn[] = [
+    { name: `Lean, ${units.mass}`, colour: colours.lean, grid: 0, symbol: 'circle', points: series.lean },
+    { name: `Fat, ${units.mass}`, colour: colours.fat, grid: 1, symbol: 'diamond', points: series.fat },
+    { name: `${sumName}, mm`, colour: colours.sum, grid: 2, symbol: 'rect', points: series.sum },
+  ]
+  const drawn = all.filter(({ grid, points }) => points.length > 0 && (grid === 2 || !massHidden))
+  const lines = drawn.map((line, i) => ({ ...line, grid: i }))
+  const grids = lines.length === 3 ? GRIDS : lines.map((_, i) => ({ top: `${8 + (i * 88) / lines.length}%`, height: `${72 / lines.length}%` }))
+  const bounds = lines.length === 3 ? ranges(lines) : lines.map((line) => ranges([line])[0] ?? { min: 0, max: 1 })
+  const axis = { axisLine: { lineStyle: { color: colours.ink } }, axisTick: { lineStyle: { color: colours.faded } } }
+  const lowest = lines.length - 1
+  return {
+    animation: false,
+    textStyle: { fontFamily: CHART_FONT },
+    grid: grids.map((grid) => ({ ...grid, ...GRID })),
+    tooltip: {
+      trigger: 'axis',
+      backgroundColor: colours.sheet,
+      borderColor: colours.ink,
+      textStyle: { color: colours.ink, fontFamily: CHART_FONT },
+      valueFormatter: (value: unknown) => (typeof value === 'number' ? formatNumber(value, 1) : ''),
+    },
+    axisPointer: { link: [{ xAxisIndex: 'all' }] },
+    xAxis: lines.map(({ grid }) => ({
+      type: 'time',
+      gridIndex: grid,
+      ...axis,
+      min: first,
+      max: last,
+      axisLabel: {
+        show: grid === lowest,
+        color: colours.faded,
+        fontSize: 13,
+        hideOverlap: true,
+        formatter: (value: number) => format(value, 'MMM yy'),
+      },
+      splitLine: { show: false },
+      axisPointer: { label: { formatter: ({ value }: { value: number }) => format(value, 'd MMM yyyy') } },
+    })),
+    yAxis: lines.map(({ grid, name, colour }) => ({
+      type: 'value',
+      gridIndex: grid,
+      ...bounds[grid],
+      name,
+      nameLocation: 'end',
+      nameGap: 8,
+      nameTextStyle: { color: colour, fontWeight: 650, fontSize: 14, align: 'left', padding: [0, 0, 0, -40] },
+      splitNumber: 3,
+      axisLabel: { color: colours.faded, fontFamily: FIGURE_FONT, fontSize: 13, showMinLabel: false, showMaxLabel: false },
+      splitLine: { lineStyle: { color: colours.rule } },
+    })),
+    series: lines.flatMap((line) => [...band(line), whiskers(line), ...lineSeries(line, colours.sheet)]),
+  }
+}

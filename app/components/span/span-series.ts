@@ -1,0 +1,68 @@
+import { composeSpan, endFigures, type Measured, type SpanEnd } from '#core/composition'
+import { Z_95, type ErrorLookup } from '#core/error'
+import { isFold } from '#core/sites'
+import { kgToMass, type Units } from '#core/units'
+import type { FollowedEnd } from '#shared/following'
+
+/** A point of a chart: milliseconds, value, half of its 95 % interval, and the band of the level where it is known. */
+export interface ChartPoint {
+  at: number
+  value: number
+  error: number
+  low: number | null
+  high: number | null
+  /** True where it can be held against the later jaw. */
+  comparable: boolean
+}
+
+/** Points of lean, fat and sum, in the person's units; fat and lean carry the level's band. */
+export interface ChartSeries {
+  lean: ChartPoint[]
+  fat: ChartPoint[]
+  sum: ChartPoint[]
+}
+
+function withWeek(end: FollowedEnd, byWeek: boolean): SpanEnd {
+  if (byWeek) return end
+  const { week: _, ...visit } = end
+  return visit
+}
+
+function seeOf({ result }: SpanEnd): number | null {
+  return result.estimate && 'percent' in result.estimate ? result.estimate.seePercent : null
+}
+
+/** What the chart draws. `now` is the later jaw: its equation and folds say what can be compared. */
+export function chartSeries(
+  ends: readonly FollowedEnd[],
+  now: FollowedEnd,
+  settings: { errors: ErrorLookup; units: Units; byWeek: boolean },
+): ChartSeries {
+  const { errors, units, byWeek } = settings
+  const series: ChartSeries = { lean: [], fat: [], sum: [] }
+  const mass = (kg: number) => kgToMass(kg, units.mass)
+  for (const followed of ends) {
+    const end = withWeek(followed, byWeek)
+    const said = endFigures(end, errors)
+    const at = Date.parse(end.facts.startedAt)
+    const span = followed === now ? null : composeSpan(end, now, errors)
+    const comparable = span === null || span.comparability.percent
+    const see = seeOf(end)
+    const half = see !== null && said.weight ? (said.weight.value * see) / 100 : null
+    const point = ({ value, variance }: Measured, scale: (n: number) => number, level: number | null): ChartPoint => ({
+      at,
+      value: scale(value),
+      error: scale(Z_95 * Math.sqrt(variance)),
+      low: level === null ? null : scale(value - level),
+      high: level === null ? null : scale(value + level),
+      comparable,
+    })
+    if (said.fat) series.fat.push(point(said.fat, mass, half))
+    if (said.lean) series.lean.push(point(said.lean, mass, half))
+    if (said.sum) {
+      const sameSum = span === null || span.summed.length === now.result.session.sites.filter(({ site }) => isFold(site)).length
+      series.sum.push({ ...point(said.sum, (mm) => mm, null), comparable: sameSum })
+    }
+  }
+  return series
+}

@@ -1,0 +1,10 @@
+import '@tanstack/vue-table'
+
+declare module '@tanstack/vue-table' {
+  interface ColumnMeta<TData, TValue> {
+    /** Figures stand at the right. */
+    right?: boolean
+    /** Only to name the parameters the library declares. */
+    readonly of?: [TData, TValue]
+  }
+}

@@ -1,0 +1,79 @@
+import type { ErrorLookup } from '../error/assessor'
+import { equationsOfProtocol } from '../equations/registry'
+import type { Equation } from '../equations/equation'
+import { isFold } from '../sites'
+import { weightedLine, type Line } from '../trend/line'
+import { dayNumber, sevenDayMean, type WeighIn } from '../trend/seven-day'
+import { composeWith } from './checkin'
+import { comparability } from './comparability'
+import { endFigures, type SpanEnd } from './end-figures'
+import { sameFolds } from './suggest-protocol'
+import { DEFAULT_CHOICES, type CheckinFacts, type Choices } from './facts'
+
+/** What a client's check-ins are followed with. */
+export interface Following {
+  choices?: Choices
+  /** Daily weigh-ins, kg. */
+  weighIns?: readonly WeighIn[]
+  /** Equations to compute; without them the chosen one and those of the check-in's own protocol. */
+  equations?: readonly Equation[]
+}
+
+/** A check-in as one end of a span: composed, with the mean of its week where it was weighed daily. */
+export function followedEnd(facts: CheckinFacts, following: Following = {}): SpanEnd {
+  const { choices = DEFAULT_CHOICES, weighIns = [] } = following
+  const equations =
+    following.equations ?? equationsOfProtocol(facts.protocol.feeds, facts.person.sex, choices.equationId)
+  const week = sevenDayMean(weighIns, facts.startedAt)
+  return { facts, choices, result: composeWith(equations, facts, choices), ...(week ? { week } : {}) }
+}
+
+/** What lines are drawn through, with three or more check-ins. */
+export type LineOf = 'fat' | 'lean' | 'percent' | 'sum' | 'weight'
+
+/** Straight lines through the check-ins of a span; null where fewer than three can be held against the last one. */
+export type SpanLines = Record<LineOf, { line: Line; count: number } | null>
+
+/**
+ * Weighted lines through every check-in of a span that can be compared with its last one: percent, fat and lean where
+ * the equation is the same, the sum where the same sites were read. Slopes are per day.
+ */
+export function spanLines(ends: readonly SpanEnd[], errors: ErrorLookup): SpanLines {
+  const last = ends.at(-1)
+  const figures = ends.map((end) => ({ end, day: dayOf(end), said: endFigures(end, errors) }))
+  const byWeek = ends.every(({ week }) => week !== undefined)
+  const through = (of: LineOf, fits: (end: SpanEnd) => boolean) => {
+    const points = figures.flatMap(({ end, day, said }) => {
+      const measured = fits(end) ? said[of] : null
+      return measured ? [{ day, value: measured.value, weight: 1 / measured.variance }] : []
+    })
+    const line = weightedLine(points)
+    return line && { line, count: points.length }
+  }
+  const sameEquation = (end: SpanEnd) => last !== undefined && comparability(end, last).percent
+  const sameWeight = (end: SpanEnd) => byWeek || end.week === undefined || last?.week !== undefined
+  return {
+    fat: through('fat', (end) => sameEquation(end) && sameWeight(end)),
+    lean: through('lean', (end) => sameEquation(end) && sameWeight(end)),
+    percent: through('percent', sameEquation),
+    weight: through('weight', sameWeight),
+    sum: through('sum', (end) => last !== undefined && sameSet(end, last)),
+  }
+}
+
+function sameSet(a: SpanEnd, b: SpanEnd): boolean {
+  const [x, y] = [a.facts.protocol, b.facts.protocol]
+  return x.id === y.id || sameFolds(x, y)
+}
+
+function dayOf({ facts }: SpanEnd): number {
+  return dayNumber(facts.startedAt)
+}
+
+/** Errors as they would be if every fold were read with this technical error, a share of the value. Girths stay. */
+export function withTechnique(errors: ErrorLookup, foldShare: number): ErrorLookup {
+  return (site, assessorId) => {
+    const own = errors(site, assessorId)
+    return isFold(site) ? { ...own, share: foldShare } : own
+  }
+}

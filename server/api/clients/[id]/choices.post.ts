@@ -1,0 +1,22 @@
+import { defineEventHandler } from 'h3'
+import { findEquation } from '../../../../core/equations'
+import { choiceInput, type RecordedChoice } from '../../../../shared/schemas/following'
+import { useDatabase } from '../../../db/use-database'
+import { readJson } from '../../../http/body'
+import { failure } from '../../../http/failure'
+import { clientAt } from '../../../http/params'
+import { signedInAs } from '../../../http/signed-in'
+import { addChoice, listChoices } from '../../../repositories/choices'
+
+/** Records which equation and conversion this client is followed with; answers with all choices, newest first. */
+export default defineEventHandler(async (event): Promise<RecordedChoice[]> => {
+  const client = await clientAt(event)
+  const input = await readJson(event, choiceInput)
+  if (input.equationId !== null && !findEquation(input.equationId)) {
+    const message = 'This equation is not known.'
+    throw failure(422, message, [{ field: 'equationId', message }])
+  }
+  const db = await useDatabase()
+  await addChoice(db, signedInAs(event), client.id, input)
+  return listChoices(db, client.id)
+})

@@ -1,0 +1,103 @@
+import { sql } from 'drizzle-orm'
+import {
+  boolean,
+  check,
+  date,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
+import type { Choices } from '../../../core/composition/facts'
+import type { Alignment } from '../../../shared/schemas/photo'
+import { instant } from './instant'
+import { checkin } from './measuring'
+import { client, staff } from './people'
+
+/** Equation and conversion chosen for a client. Append-only: the newest counts, the older ones stay on record. */
+export const clientChoice = pgTable(
+  'client_choice',
+  {
+    id: uuid('id').primaryKey(),
+    clientId: uuid('client_id')
+      .notNull()
+      .references(() => client.id),
+    choices: jsonb('choices').$type<Choices>().notNull(),
+    at: instant('at')
+      .notNull()
+      .default(sql`now()`),
+    chosenBy: uuid('chosen_by')
+      .notNull()
+      .references(() => staff.id),
+  },
+  (t) => [index('client_choice_latest').on(t.clientId, t.at)],
+)
+
+/** A weigh-in of the diary: one a day that counts. A wrong one is struck, never edited. */
+export const weighIn = pgTable(
+  'weigh_in',
+  {
+    id: uuid('id').primaryKey(),
+    clientId: uuid('client_id')
+      .notNull()
+      .references(() => client.id),
+    day: date('day', { mode: 'string' }).notNull(),
+    /** As entered, in `unit`. */
+    value: doublePrecision('value').notNull(),
+    unit: text('unit', { enum: ['kg', 'lb'] }).notNull(),
+    /** Morning, before food and drink, after the toilet, least clothing. */
+    dry: boolean('dry').notNull().default(true),
+    source: text('source', { enum: ['typed', 'pasted', 'scale', 'link'] }).notNull(),
+    /** Null: the client, through their own link. */
+    enteredBy: uuid('entered_by').references(() => staff.id),
+    enteredAt: instant('entered_at')
+      .notNull()
+      .default(sql`now()`),
+    struckAt: instant('struck_at'),
+  },
+  (t) => [
+    uniqueIndex('weigh_in_one_a_day')
+      .on(t.clientId, t.day)
+      .where(sql`${t.struckAt} is null`),
+    check('weigh_in_unit', sql`${t.unit} in ('kg', 'lb')`),
+    check(
+      'weigh_in_value',
+      sql`case ${t.unit} when 'kg' then ${t.value} between 20 and 350 else ${t.value} between 44 and 772 end`,
+    ),
+    check('weigh_in_day', sql`${t.day} >= '1990-01-01'`),
+  ],
+)
+
+/** A photograph at a check-in; its bytes lie in the photo storage under its id. */
+export const photo = pgTable(
+  'photo',
+  {
+    id: uuid('id').primaryKey(),
+    checkinId: uuid('checkin_id')
+      .notNull()
+      .references(() => checkin.id),
+    pose: text('pose', { enum: ['front', 'side', 'back'] }).notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    byteLength: integer('byte_length').notNull(),
+    /** Clothes, place, light and distance as said when it was taken. */
+    conditions: jsonb('conditions').$type<Record<string, string>>().notNull().default({}),
+    /** How it lies over the others, by hand. */
+    alignment: jsonb('alignment').$type<Alignment>().notNull().default({ x: 0, y: 0, scale: 1 }),
+    takenAt: instant('taken_at').notNull(),
+    takenBy: uuid('taken_by')
+      .notNull()
+      .references(() => staff.id),
+    /** Taken away: the bytes are gone, the fact stays. */
+    removedAt: instant('removed_at'),
+  },
+  (t) => [
+    index('photo_checkin').on(t.checkinId, t.pose),
+    check('photo_pose', sql`${t.pose} in ('front', 'side', 'back')`),
+    check('photo_size', sql`${t.width} between 1 and 4000 and ${t.height} between 1 and 4000`),
+  ],
+)

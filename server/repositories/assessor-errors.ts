@@ -1,0 +1,64 @@
+import { sql } from 'drizzle-orm'
+import { ERROR_WINDOW_DAYS, siteErrorOf } from '../../core/error'
+import type { SiteId } from '../../core/sites'
+import { CM_PER_INCH } from '../../core/units'
+import type { AssessorErrors } from '../../shared/schemas/following'
+import type { Queryable } from '../db/database'
+import { checkin, client, reading, staff, strike } from '../db/schema'
+
+const DAY_MS = 24 * 60 * 60 * 1000
+/** A studio's errors are computed anew when one of its check-ins is finished or changed, and at least this often. */
+const KEEP_MS = 10 * 60 * 1000
+
+const kept = new Map<string, { at: number; errors: Promise<AssessorErrors[]> }>()
+
+/** Says that repeats of this studio have changed. */
+export function forgetErrors(studioId: string): void {
+  kept.delete(studioId)
+}
+
+/** The error of each assessor of a studio by site, from the repeats of its finished check-ins over the window. */
+export function findErrors(db: Queryable, studioId: string, now = Date.now()): Promise<AssessorErrors[]> {
+  const known = kept.get(studioId)
+  if (known && now - known.at < KEEP_MS) return known.errors
+  const errors = readErrors(db, studioId, now)
+  kept.set(studioId, { at: now, errors })
+  errors.catch(() => kept.delete(studioId))
+  return errors
+}
+
+/** Pools within the database what core's addRepeats pools one site at a time: tests hold the two against each other. */
+async function readErrors(db: Queryable, studioId: string, now: number): Promise<AssessorErrors[]> {
+  const from = new Date(now - ERROR_WINDOW_DAYS * DAY_MS).toISOString()
+  const value = sql`case ${reading.unit} when 'in' then ${reading.value} * ${CM_PER_INCH} else ${reading.value} end`
+  const sites = sql`
+    select ${checkin.assessorId} as assessor_id, ${reading.site} as site, count(*) as readings, sum(${value}) as total,
+      var_pop(${value}) * count(*) as squares
+    from ${checkin}
+    join ${client} on ${client.id} = ${checkin.clientId} and ${client.studioId} = ${studioId}
+    join ${reading} on ${reading.checkinId} = ${checkin.id}
+    where ${checkin.startedAt} >= ${from} and ${checkin.finishedAt} is not null and ${checkin.assessorId} is not null
+      and ${reading.unit} not in ('kg', 'lb') and ${reading.site} <> 'height'
+      and not exists (select 1 from ${strike} where ${strike.readingId} = ${reading.id})
+    group by ${checkin.id}, ${reading.site}`
+  const { rows } = await db.execute<{
+    assessor_id: string
+    name: string
+    site: SiteId
+    squares: number
+    freedom: number
+    total: number
+    readings: number
+  }>(sql`
+    select one.assessor_id, ${staff.name} as name, one.site, sum(one.squares)::float8 as squares,
+      sum(one.readings - 1)::float8 as freedom, sum(one.total)::float8 as total, sum(one.readings)::float8 as readings
+    from (${sites}) one join ${staff} on ${staff.id} = one.assessor_id
+    group by one.assessor_id, ${staff.name}, one.site order by one.assessor_id, one.site`)
+  const byAssessor = new Map<string, AssessorErrors>()
+  for (const { assessor_id: assessorId, name, site, ...repeats } of rows) {
+    const own = byAssessor.get(assessorId) ?? { assessorId, name, sites: [] }
+    own.sites.push({ site, ...siteErrorOf(site, repeats) })
+    byAssessor.set(assessorId, own)
+  }
+  return [...byAssessor.values()]
+}

@@ -1,0 +1,149 @@
+import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
+import { composeSpan, endFigures, type SpanEnd } from '../../core/composition'
+import type { Change } from '../../core/error'
+import { nextDue } from '../../core/schedule'
+import { followedEnds, lookupErrors } from '../../shared/following'
+import type { CheckinRecord } from '../../shared/schemas/checkin'
+import type { Client, ClientFigure, ClientLine } from '../../shared/schemas/client'
+import type { AssessorErrors } from '../../shared/schemas/following'
+import type { Queryable } from '../db/database'
+import { cautionFlag, checkin, client, clientChoice, weighIn } from '../db/schema'
+import { findErrors } from './assessor-errors'
+import { findCheckins } from './checkins'
+import { clientColumns } from './clients'
+import type { SignedIn } from './staff'
+
+/** Clients read at once: keeps the statements small. */
+const BATCH = 200
+
+/** What a line needs of a client's facts: composed once, kept until a fact of the client changes. */
+interface Followed {
+  touchedAt: string
+  ends: SpanEnd[]
+  lastCheckinAt: string | null
+  checkins: number
+  openCheckinId: string | null
+  /** The line made with these errors. */
+  made: { errors: AssessorErrors[]; line: Omit<ClientLine, 'name' | 'birthDate' | 'archived'> } | null
+}
+
+const followed = new Map<string, Followed>()
+
+/** Who is listed, with when their facts last changed. */
+async function listed(db: Queryable, who: SignedIn, archived: boolean) {
+  return db
+    .select({ id: client.id, name: client.name, birthDate: client.birthDate, touchedAt: client.touchedAt })
+    .from(client)
+    .where(and(eq(client.studioId, who.studioId), archived ? isNotNull(client.archivedAt) : isNull(client.archivedAt)))
+    .orderBy(asc(sql`lower(${client.name})`), asc(client.id))
+}
+
+async function lastTwo(db: Queryable, who: SignedIn, ids: string[]): Promise<Map<string, CheckinRecord[]>> {
+  const ranked = await db
+    .select({
+      id: checkin.id,
+      place: sql<number>`row_number() over (partition by ${checkin.clientId} order by ${checkin.startedAt} desc)`.as(
+        'place',
+      ),
+    })
+    .from(checkin)
+    .where(and(inArray(checkin.clientId, ids), isNotNull(checkin.finishedAt)))
+  const newest = ranked.filter(({ place }) => Number(place) <= 2).map(({ id }) => id)
+  const byClient = new Map<string, CheckinRecord[]>()
+  for (const record of await findCheckins(db, who, newest)) {
+    byClient.set(record.clientId, [...(byClient.get(record.clientId) ?? []), record])
+  }
+  return byClient
+}
+
+/** Reads and composes what the lines of these clients need. */
+async function follow(db: Queryable, who: SignedIn, wanted: readonly { id: string; touchedAt: string }[]) {
+  const ids = wanted.map(({ id }) => id)
+  const people = await db.select(clientColumns).from(client).where(inArray(client.id, ids))
+  const flags = await db.select().from(cautionFlag).where(inArray(cautionFlag.clientId, ids))
+  const records = await lastTwo(db, who, ids)
+  const counts = await db
+    .select({
+      clientId: checkin.clientId,
+      checkins: sql<number>`count(*)::int`,
+      lastAt: sql<string>`max(${checkin.startedAt})`,
+      openId: sql<string | null>`min(case when ${checkin.finishedAt} is null then ${checkin.id}::text end)`,
+    })
+    .from(checkin)
+    .where(inArray(checkin.clientId, ids))
+    .groupBy(checkin.clientId)
+  const choices = await db
+    .select({ clientId: clientChoice.clientId, choices: clientChoice.choices, at: clientChoice.at })
+    .from(clientChoice)
+    .where(inArray(clientChoice.clientId, ids))
+    .orderBy(desc(clientChoice.at), desc(clientChoice.id))
+  const diary = await db
+    .select()
+    .from(weighIn)
+    .where(and(inArray(weighIn.clientId, ids), isNull(weighIn.struckAt)))
+    .orderBy(asc(weighIn.day))
+  for (const { id, touchedAt } of wanted) {
+    const row = people.find((one) => one.id === id)
+    if (!row) continue
+    const { archivedAt, ...person } = row
+    const count = counts.find(({ clientId }) => clientId === id)
+    const ends = followedEnds(records.get(id) ?? [], {
+      client: {
+        ...person,
+        flags: flags.filter(({ clientId }) => clientId === id).map(({ flag }) => flag),
+        archived: archivedAt !== null,
+      } satisfies Client,
+      calipers: [],
+      choices: choices.filter(({ clientId }) => clientId === id).map((one) => ({ ...one, by: '' })),
+      weighIns: diary.filter(({ clientId }) => clientId === id),
+    })
+    followed.set(id, {
+      touchedAt,
+      ends,
+      lastCheckinAt: count ? new Date(count.lastAt).toISOString() : null,
+      checkins: count?.checkins ?? 0,
+      openCheckinId: count?.openId ?? null,
+      made: null,
+    })
+  }
+}
+
+function figure(value: number | undefined, change: Change | null): ClientFigure | null {
+  if (value === undefined) return null
+  return { value, change: change && { change: change.change, error: change.error, verdict: change.verdict } }
+}
+
+function lineOf(id: string, own: Followed, errors: AssessorErrors[]) {
+  if (own.made?.errors === errors) return own.made.line
+  const lookup = lookupErrors(errors)
+  const [now, then] = [own.ends.at(-1), own.ends.at(-2)]
+  const span = now && then ? composeSpan(then, now, lookup) : null
+  const figures = span?.now ?? (now ? endFigures(now, lookup) : null)
+  const line = {
+    id,
+    lastCheckinAt: own.lastCheckinAt,
+    checkins: own.checkins,
+    openCheckinId: own.openCheckinId,
+    fat: figure(figures?.fat?.value, span?.fat ?? null),
+    lean: figure(figures?.lean?.value, span?.lean ?? null),
+    sum: figure(figures?.sum?.value, span?.sum ?? null),
+    nextOn: own.lastCheckinAt ? nextDue(own.lastCheckinAt) : null,
+  }
+  own.made = { errors, line }
+  return line
+}
+
+/**
+ * Every client of a studio as a line of the list, by name: last fat, lean and sum with what became of them since the
+ * check-in before. Composed lines are kept in memory under the client's `touchedAt`.
+ */
+export async function clientLines(db: Queryable, who: SignedIn, archived: boolean): Promise<ClientLine[]> {
+  const people = await listed(db, who, archived)
+  const stale = people.filter(({ id, touchedAt }) => followed.get(id)?.touchedAt !== touchedAt)
+  for (let i = 0; i < stale.length; i += BATCH) await follow(db, who, stale.slice(i, i + BATCH))
+  const errors = await findErrors(db, who.studioId)
+  return people.flatMap(({ id, name, birthDate }): ClientLine[] => {
+    const own = followed.get(id)
+    return own ? [{ name, birthDate, archived, ...lineOf(id, own, errors) }] : []
+  })
+}

@@ -1,0 +1,36 @@
+import { differenceInCalendarDays } from 'date-fns'
+import type { CheckinFacts } from '../core/composition/facts'
+import { sessionPolicies } from '../core/readings'
+import { findProtocol, PROTOCOLS, type Protocol } from '../core/sites'
+import type { Caliper } from './schemas/caliper'
+import type { CheckinRecord } from './schemas/checkin'
+import type { Client } from './schemas/client'
+
+/** The protocol a record names; the seven folds for one no longer known. */
+export function protocolOf(record: Pick<CheckinRecord, 'protocolId'>): Protocol {
+  return findProtocol(record.protocolId) ?? PROTOCOLS['laboratory-7']
+}
+
+/** A caliper with the age of its last check at an instant, as core's cautions take it. */
+export function caliperFacts(used: Caliper, at: string): NonNullable<CheckinFacts['caliper']> {
+  const { id, checkedOn, deviationMm } = used
+  return { id, deviationMm, daysSinceCheck: checkedOn ? differenceInCalendarDays(new Date(at), checkedOn) : null }
+}
+
+/** A stored check-in as the facts core composes. Without `calipers` the caliper is known by its id only. */
+export function checkinFacts(record: CheckinRecord, person: Client, calipers?: readonly Caliper[]): CheckinFacts {
+  const { startedAt, readings, strikes, skips, conditions, assessorId, caliperId, policies } = record
+  const used = calipers?.find(({ id }) => id === caliperId)
+  return {
+    person,
+    protocol: protocolOf(record),
+    startedAt,
+    readings,
+    strikes,
+    skips,
+    conditions,
+    policies: sessionPolicies(policies),
+    ...(assessorId ? { assessorId } : {}),
+    ...(used ? { caliper: caliperFacts(used, startedAt) } : {}),
+  }
+}

@@ -1,0 +1,41 @@
+import { followedEnd, type SpanEnd } from '../core/composition'
+import { errorLookup, type ErrorLookup } from '../core/error'
+import type { WeighIn } from '../core/trend/seven-day'
+import { massToKg } from '../core/units'
+import { checkinFacts } from './checkin-facts'
+import type { CheckinRecord } from './schemas/checkin'
+import type { AssessorErrors, ClientHistory, WeighInRecord } from './schemas/following'
+
+/** A check-in of a client's history as an end of a span, with its record. */
+export interface FollowedEnd extends SpanEnd {
+  record: CheckinRecord
+}
+
+/** A diary as core takes it: kg. */
+export function diaryOf(weighIns: readonly WeighInRecord[]): WeighIn[] {
+  return weighIns.map(({ day, value, unit }) => ({ day, weightKg: massToKg(value, unit) }))
+}
+
+/** Assessors' errors as core looks them up; the prior where nothing is known. */
+export function lookupErrors(errors: readonly AssessorErrors[]): ErrorLookup {
+  return errorLookup(
+    new Map(errors.map(({ assessorId, sites }) => [assessorId, new Map(sites.map(({ site, ...own }) => [site, own]))])),
+  )
+}
+
+/** The facts ends are made from. */
+export type FollowedFacts = Pick<ClientHistory, 'client' | 'calipers' | 'choices' | 'weighIns'>
+
+/** Check-ins as ends of spans, in the order given. */
+export function followedEnds(
+  checkins: readonly CheckinRecord[],
+  { client, calipers, choices, weighIns }: FollowedFacts,
+): FollowedEnd[] {
+  const diary = diaryOf(weighIns)
+  const chosen = choices[0]?.choices
+  const following = { weighIns: diary, ...(chosen ? { choices: chosen } : {}) }
+  return checkins.map((record) => ({
+    ...followedEnd(checkinFacts(record, client, calipers), following),
+    record,
+  }))
+}

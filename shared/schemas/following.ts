@@ -1,0 +1,90 @@
+import { z } from 'zod'
+import { CONVERSIONS } from '../../core/equations/density'
+import { WEIGHT_RANGE_KG } from '../../core/units'
+import { massToKg } from '../../core/units/mass'
+import type { Choices } from '../../core/composition/facts'
+import type { SiteError } from '../../core/error'
+import type { SiteId } from '../../core/sites'
+import type { Caliper } from './caliper'
+import type { CheckinRecord } from './checkin'
+import type { Client } from './client'
+import { pastDay } from './dates'
+import type { Photo } from './photo'
+
+const id = z.uuid('This needs an id made by the device.')
+const yesOrNo = z.boolean({ error: 'Say yes or no.' })
+
+/** Equation, conversion and roundings chosen for a client. */
+export const choiceInput = z.strictObject({
+  id,
+  conversion: z.enum(Object.keys(CONVERSIONS) as [string, ...string[]], { error: 'This conversion is not known.' }),
+  equationId: z.string({ error: 'Choose an equation.' }).max(80).nullable(),
+  militaryRounding: yesOrNo.default(false),
+  blackAthleteTerm: yesOrNo.default(false),
+})
+export type ChoiceInput = z.output<typeof choiceInput>
+
+/** A recorded choice: what counts from now on, since when and by whom. */
+export interface RecordedChoice {
+  choices: Choices
+  at: string
+  by: string
+}
+
+const { low, high } = WEIGHT_RANGE_KG
+
+/** One weigh-in of the diary. */
+export const weighInInput = z
+  .strictObject({
+    id,
+    day: pastDay('Please give the day.'),
+    value: z.number({ error: 'A weight is a number.' }),
+    unit: z.enum(['kg', 'lb'], { error: 'A weight is in kg or lb.' }),
+    dry: yesOrNo.default(true),
+    source: z.enum(['typed', 'pasted', 'scale', 'link'], { error: 'Say how the weight came in.' }),
+  })
+  .refine(({ value, unit }) => massToKg(value, unit) >= low && massToKg(value, unit) <= high, {
+    path: ['value'],
+    message: `A weight lies between ${low} and ${high} kg.`,
+  })
+  .refine(({ day }) => day >= '1990-01-01', { path: ['day'], message: 'That is before 1990: please check the year.' })
+
+/** Weigh-ins together: all are stored or none. */
+export const weighInsInput = z.strictObject({
+  weighIns: z
+    .array(weighInInput)
+    .min(1, 'There is nothing to store.')
+    .max(3000, 'At most 3,000 weigh-ins at once.')
+    .refine((given) => new Set(given.map(({ day }) => day)).size === given.length, 'A day has one weigh-in.'),
+})
+export type WeighInsInput = z.output<typeof weighInsInput>
+
+/** A weigh-in as stored. */
+export interface WeighInRecord {
+  id: string
+  day: string
+  value: number
+  unit: 'kg' | 'lb'
+  dry: boolean
+  source: 'typed' | 'pasted' | 'scale' | 'link'
+}
+
+/** An assessor's error by site, learnt from the repeats of every check-in. */
+export interface AssessorErrors {
+  assessorId: string
+  name: string
+  sites: ({ site: SiteId } & SiteError)[]
+}
+
+/** What the client page works from: the facts; everything shown is computed from them in the page. */
+export interface ClientHistory {
+  client: Client
+  checkins: CheckinRecord[]
+  /** Newest first; the first one counts. */
+  choices: RecordedChoice[]
+  errors: AssessorErrors[]
+  calipers: Caliper[]
+  /** Oldest first. */
+  weighIns: WeighInRecord[]
+  photos: Photo[]
+}

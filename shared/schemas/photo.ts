@@ -1,0 +1,65 @@
+import { z } from 'zod'
+
+export const POSES = ['front', 'side', 'back'] as const
+export type Pose = (typeof POSES)[number]
+
+/** What has to be the same at each photograph, the recommended answer first (common practice). */
+export const PHOTO_CONDITIONS = [
+  { id: 'clothing', label: 'Clothes', options: ['same as ever', 'other'] },
+  { id: 'place', label: 'Place', options: ['ergometer wall', 'elsewhere'] },
+  { id: 'light', label: 'Light', options: ['room light', 'daylight', 'mixed'] },
+  { id: 'distance', label: 'Distance', options: ['at the mark', 'nearer', 'farther'] },
+] as const
+
+const id = z.uuid('This needs an id made by the device.')
+
+/** What comes with a photograph, in the address of the request; its body is the picture itself. */
+export const photoQuery = z.object({
+  id,
+  pose: z.enum(POSES, { error: 'Say whether it shows the front, a side or the back.' }),
+  takenAt: z.iso.datetime({ error: 'This needs a date and time.' }),
+  conditions: z
+    .string()
+    .max(500)
+    .default('{}')
+    .transform((text, context) => {
+      const read = conditionsSchema.safeParse(safeJson(text))
+      if (read.success) return read.data
+      context.addIssue({ code: 'custom', message: 'These conditions are not known.' })
+      return z.NEVER
+    }),
+})
+
+function safeJson(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
+}
+
+const conditionsSchema = z
+  .record(z.string(), z.string())
+  .refine((given) =>
+    Object.entries(given).every(([key, value]) =>
+      PHOTO_CONDITIONS.some(({ id: one, options }) => one === key && (options as readonly string[]).includes(value)),
+    ),
+  )
+
+const part = (low: number, high: number) => z.number().min(low).max(high)
+
+/** How a photograph lies over the others: shifted by shares of its width and height, and enlarged. */
+export const alignmentInput = z.strictObject({ x: part(-1, 1), y: part(-1, 1), scale: part(0.5, 2) })
+export type Alignment = z.output<typeof alignmentInput>
+
+/** A photograph as the client page knows it; the picture itself is at /api/photos/<id>. */
+export interface Photo {
+  id: string
+  checkinId: string
+  pose: Pose
+  width: number
+  height: number
+  takenAt: string
+  conditions: Record<string, string>
+  alignment: Alignment
+}

@@ -6,6 +6,12 @@ import tailwindcss from '@tailwindcss/vite'
 
 const migrations = fileURLToPath(new URL('./server/db/migrations', import.meta.url))
 
+/** What documents are printed with (server/take-home/print.ts). */
+const fontFolder = fileURLToPath(
+  new URL('./node_modules/@fontsource/atkinson-hyperlegible-next/files', import.meta.url),
+)
+const fonts = [400, 700].map((weight) => `atkinson-hyperlegible-next-latin-${weight}-normal.woff`)
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   // The measuring screen has to live on a tablet that loses its network: one shell, drawn in the browser.
@@ -125,6 +131,7 @@ export default defineNuxtConfig({
     hooks: {
       async compiled(nitro) {
         await cp(migrations, `${nitro.options.output.serverDir}/migrations`, { recursive: true })
+        for (const file of fonts) await cp(`${fontFolder}/${file}`, `${nitro.options.output.serverDir}/fonts/${file}`)
       },
     },
   },

@@ -3,16 +3,9 @@ import { composeSpan, DEFAULT_CHOICES, endFigures, spanLines, type Span } from '
 import { priorErrors } from '#core/error'
 import { followedEnds, lookupErrors, type FollowedEnd } from '#shared/following'
 import type { CheckinRecord } from '#shared/schemas/checkin'
+import { wantsNeutral } from '#shared/neutral'
 import type { ClientHistory } from '#shared/schemas/following'
 import { useMe } from '~/stores/me'
-
-/** Flags under which pages a client may see hold no percent, mass or weight. */
-const NEUTRAL_FLAGS = ['eating-disorder', 'neutral-wish'] as const
-
-/** Flags that start a client's page in neutral mode. */
-export function wantsNeutral(flags: readonly string[]): boolean {
-  return NEUTRAL_FLAGS.some((flag) => flags.includes(flag))
-}
 
 /**
  * A client's record in the page: the facts once from the server, everything else computed from them here, so that the

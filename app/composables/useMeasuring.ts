@@ -65,7 +65,9 @@ export function useMeasuring(checkinId: string) {
   )
   const last = computed<Composition | null>(() => {
     const before = facts.value?.last
-    return before && facts.value ? composeWith(equations.value, checkinFacts(before, facts.value.client), chosenChoices()) : null
+    return before && facts.value
+      ? composeWith(equations.value, checkinFacts(before, facts.value.client), chosenChoices())
+      : null
   })
   const protocol = computed(() => protocolOf(record.value ?? { protocolId: '' }))
   const heights = computed(() => live.value.filter(({ site }) => site === 'height').map(valueOf))

@@ -2,15 +2,13 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Units } from '#core/units'
 import type { Habits, Me, OwnUnitsInput, StudioInput } from '#shared/schemas/account'
+import { unitsOf } from '#shared/units-of'
 
 /** Who is signed in, and the units they read in. */
 export const useMe = defineStore('me', () => {
   const me = ref<Me | null>(null)
 
-  const units = computed<Units>(() => ({
-    mass: me.value?.own.massUnit ?? me.value?.studio.massUnit ?? 'kg',
-    length: me.value?.own.lengthUnit ?? me.value?.studio.lengthUnit ?? 'cm',
-  }))
+  const units = computed<Units>(() => (me.value ? unitsOf(me.value) : { mass: 'kg', length: 'cm' }))
 
   async function load(): Promise<void> {
     me.value = await $fetch<Me>('/api/me')

@@ -12,7 +12,11 @@ export interface SimulatedEnd {
 
 const api = {
   /** Percent fat of repeated visits, or null for an unknown equation. */
-  simulate({ equationId, measures, variances, settings }: SimulatedEnd, draws: number, seed: number): MonteCarlo | null {
+  simulate(
+    { equationId, measures, variances, settings }: SimulatedEnd,
+    draws: number,
+    seed: number,
+  ): MonteCarlo | null {
     const equation = findEquation(equationId)
     return equation && simulatePercent(equation, measures, variances, settings, { draws, seed })
   },

@@ -117,7 +117,8 @@ function chosenOf(estimates: readonly Estimate[], facts: CheckinFacts, choices: 
   const byId = (id: string) => estimates.find(({ equation }) => equation.id === id)
   const own = choices.equationId ? byId(choices.equationId) : undefined
   // A visit with other sites than the choice needs falls back to its own equation; unfinished ones wait for theirs.
-  if (own && (own.status !== 'missing' || sitesNeeded(own).every((site) => facts.protocol.sites.includes(site)))) return own
+  if (own && (own.status !== 'missing' || sitesNeeded(own).every((site) => facts.protocol.sites.includes(site))))
+    return own
   // The protocol's own equation even while sites are missing: a stand-in would change the percent in mid-session.
   const [fed] = facts.protocol.feeds.flatMap((id) => byId(id) ?? [])
   return fed ?? estimates.find(reached) ?? estimates[0] ?? null

@@ -159,4 +159,3 @@ export function readDiary(pasted: string, settings: PasteSettings): PastedDiary 
   })
   return { lines: checked, askOrder }
 }
-

@@ -59,7 +59,11 @@ function foldsSaid({ folds }: Span): string[] {
 /** What changed over a span in plain sentences a client reads; in neutral mode folds and girths only. */
 export function summariseSpan(span: Span, units: Units, neutral = false): string[] {
   const mass = ({ change }: Change) => `${formatMass(Math.abs(change), units)} ${units.mass}`
-  const sum = { name: 'the sum of folds', change: span.sum, size: (one: Change) => `${formatNumber(Math.abs(one.change))} mm` }
+  const sum = {
+    name: 'the sum of folds',
+    change: span.sum,
+    size: (one: Change) => `${formatNumber(Math.abs(one.change))} mm`,
+  }
   const followed: Followed[] = neutral
     ? [sum]
     : [

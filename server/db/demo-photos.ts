@@ -51,7 +51,12 @@ export async function seedDemoPhotos(db: Database, keep: (id: string, bytes: Buf
           pose,
           ...SIZE,
           byteLength: bytes.length,
-          conditions: { clothing: 'same as ever', place: 'ergometer wall', light: 'room light', distance: 'at the mark' },
+          conditions: {
+            clothing: 'same as ever',
+            place: 'ergometer wall',
+            light: 'room light',
+            distance: 'at the mark',
+          },
           takenAt: visit.at,
           takenBy: coach.id,
         })

@@ -80,7 +80,11 @@ export async function changeClient(
     return findClient(db, who, id)
   }
   const { flags, ...values } = change
-  const rows = await db.update(client).set({ ...values, touchedAt: new Date().toISOString() }).where(ownClient(who, id)).returning({ id: client.id })
+  const rows = await db
+    .update(client)
+    .set({ ...values, touchedAt: new Date().toISOString() })
+    .where(ownClient(who, id))
+    .returning({ id: client.id })
   if (rows.length > 0) await setFlags(db, id, flags)
   return findClient(db, who, id)
 }

@@ -59,14 +59,14 @@ const preparation = {
 
 export const startCheckinInput = z
   .strictObject({
-  id,
-  protocolId: z.enum(Object.keys(PROTOCOLS) as [ProtocolId, ...ProtocolId[]], { error: 'Choose a protocol.' }),
-  startedAt: instant.refine(
-    (at) => Date.parse(at) < Date.now() + 10 * 60 * 1000,
-    'This time is still to come: check the clock of this device.',
-  ),
-  ...preparation,
-})
+    id,
+    protocolId: z.enum(Object.keys(PROTOCOLS) as [ProtocolId, ...ProtocolId[]], { error: 'Choose a protocol.' }),
+    startedAt: instant.refine(
+      (at) => Date.parse(at) < Date.now() + 10 * 60 * 1000,
+      'This time is still to come: check the clock of this device.',
+    ),
+    ...preparation,
+  })
   .refine(({ protocolId, policies }) => isChoosable(PROTOCOLS[protocolId], policies), {
     path: ['policies'],
     message: 'This set of sites is not read in that way.',
@@ -205,7 +205,6 @@ export interface CheckinRecord {
   skips: SkipFact[]
   remarks: Remark[]
 }
-
 
 /** What the measuring screen works from. */
 export interface MeasuringFacts {

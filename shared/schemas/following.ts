@@ -59,6 +59,13 @@ export const weighInsInput = z.strictObject({
 })
 export type WeighInsInput = z.output<typeof weighInsInput>
 
+/** Which span the page to take home is about; without one, the last two check-ins. */
+export const takeHomeQuery = z.object({
+  from: z.uuid('There is no such check-in.').optional(),
+  to: z.uuid('There is no such check-in.').optional(),
+  neutral: z.enum(['true', 'false']).default('false'),
+})
+
 /** A weigh-in as stored. */
 export interface WeighInRecord {
   id: string

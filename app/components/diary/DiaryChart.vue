@@ -25,11 +25,14 @@ const option = computed(() => {
 </script>
 
 <template>
-  <VChart
-    :option="option"
-    :update-options="{ notMerge: true }"
-    autoresize
-    role="img"
-    aria-label="Daily weigh-ins with their trend and its interval; the list beside holds the same figures"
-  />
+  <div class="relative">
+    <VChart
+      class="absolute inset-0"
+      :option="option"
+      :update-options="{ notMerge: true }"
+      autoresize
+      role="img"
+      aria-label="Daily weigh-ins with their trend and its interval; the list beside holds the same figures"
+    />
+  </div>
 </template>

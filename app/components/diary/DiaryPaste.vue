@@ -15,9 +15,7 @@ const leftOut = ref<ReadonlySet<number>>(new Set())
 watch(text, () => (leftOut.value = new Set()))
 
 const today = todayHere()
-const read = computed(() =>
-  readDiary(text.value, { unit: unit.value, today, order: order.value, taken: props.taken }),
-)
+const read = computed(() => readDiary(text.value, { unit: unit.value, today, order: order.value, taken: props.taken }))
 const included = computed(() => read.value.lines.filter(({ number, note }) => !leftOut.value.has(number) && !note))
 const wrong = computed(() => included.value.filter(({ problem }) => problem !== null))
 
@@ -86,7 +84,13 @@ function store() {
         </button>
       </div>
     </div>
-    <div v-if="read.lines.length > 0" class="max-h-72 overflow-y-auto" tabindex="0" role="region" aria-label="Lines read">
+    <div
+      v-if="read.lines.length > 0"
+      class="max-h-72 overflow-y-auto"
+      tabindex="0"
+      role="region"
+      aria-label="Lines read"
+    >
       <table class="ruled">
         <thead>
           <tr>

@@ -65,7 +65,14 @@ function send(given: WeighInsInput['weighIns']) {
 async function add() {
   const parsed = parseWeight(text.value, units.value.mass)
   if (parsed.kind !== 'value') return void (problem.value = parsed.sentence)
-  const given = { id: uuid(), day: day.value, value: parsed.value, unit: parsed.unit, dry: dry.value, source: 'typed' as const }
+  const given = {
+    id: uuid(),
+    day: day.value,
+    value: parsed.value,
+    unit: parsed.unit,
+    dry: dry.value,
+    source: 'typed' as const,
+  }
   if (await send([given])) text.value = ''
 }
 
@@ -91,7 +98,7 @@ const scale = useDevices({
   <div v-if="neutral" class="px-4 py-6 sm:px-6">
     <p>Neutral mode shows no weight here. Switch it off above to see or add weigh-ins.</p>
   </div>
-  <div v-else class="grid lg:grid-cols-[1fr_minmax(420px,38%)]" data-diary>
+  <div v-else class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[1fr_minmax(420px,38%)]" data-diary>
     <section class="border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="weight-trend">
       <div class="flex flex-wrap items-end gap-x-10 gap-y-2">
         <h2 id="weight-trend" class="sr-only">Weight trend</h2>
@@ -103,7 +110,9 @@ const scale = useDevices({
         <p v-else-if="weighIns.length > 0" class="text-faded">A week’s mean needs three weigh-ins in seven days.</p>
         <div v-if="reading.rate" data-rate>
           <p class="text-[15px] text-faded">Rate of the trend</p>
-          <span class="figure text-4xl leading-tight font-bold">{{ formatMassChange(reading.rate.perWeek, units, 2) }}</span>
+          <span class="figure text-4xl leading-tight font-bold">{{
+            formatMassChange(reading.rate.perWeek, units, 2)
+          }}</span>
           <span class="ml-1.5 text-faded">
             {{ units.mass }} a week, ± <span class="figure">{{ formatMass(reading.rate.error, units, 2) }}</span>
           </span>
@@ -117,27 +126,37 @@ const scale = useDevices({
         :units="units"
       />
       <p v-else class="py-4 text-faded">No diary yet. A daily weight tells a change from a day’s water.</p>
-      <table v-if="beside.length > 0" class="ruled mt-3 max-w-2xl">
-        <thead>
-          <tr>
-            <th scope="col">Check-in</th>
-            <th scope="col" class="right">Weighed at the visit</th>
-            <th scope="col" class="right">Mean of its week</th>
-            <th scope="col" class="right">Apart</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="visit in beside" :key="visit.id" :data-beside="visit.id">
-            <td class="!py-1">{{ sayDay(visit.at) }}</td>
-            <td class="figure right !py-1">{{ formatMass(visit.weightKg, units) }}</td>
-            <td class="figure right !py-1 font-bold">
-              {{ formatMass(visit.week?.weightKg ?? 0, units) }}
-              <span class="text-sm font-normal text-faded">of {{ visit.week?.count }}</span>
-            </td>
-            <td class="figure right !py-1">{{ formatMassChange(visit.weightKg - (visit.week?.weightKg ?? 0), units) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <div
+        v-if="beside.length > 0"
+        class="overflow-x-auto"
+        tabindex="0"
+        role="region"
+        aria-label="Check-ins beside the mean of their week"
+      >
+        <table class="ruled mt-3 max-w-2xl">
+          <thead>
+            <tr>
+              <th scope="col">Check-in</th>
+              <th scope="col" class="right">Weighed at the visit</th>
+              <th scope="col" class="right">Mean of its week</th>
+              <th scope="col" class="right">Apart</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="visit in beside" :key="visit.id" :data-beside="visit.id">
+              <td class="!py-1">{{ sayDay(visit.at) }}</td>
+              <td class="figure right !py-1">{{ formatMass(visit.weightKg, units) }}</td>
+              <td class="figure right !py-1 font-bold">
+                {{ formatMass(visit.week?.weightKg ?? 0, units) }}
+                <span class="text-sm font-normal text-faded">of {{ visit.week?.count }}</span>
+              </td>
+              <td class="figure right !py-1">
+                {{ formatMassChange(visit.weightKg - (visit.week?.weightKg ?? 0), units) }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </section>
     <section class="grid content-start gap-4 bg-sheet px-4 py-4 sm:px-6" aria-labelledby="weigh-ins">
       <div class="flex items-baseline">
@@ -166,7 +185,13 @@ const scale = useDevices({
             </label>
             <label class="grid gap-1">
               <span class="text-[15px] font-semibold">Weight, {{ units.mass }}</span>
-              <input v-model="text" name="weighIn" class="field figure" inputmode="decimal" :placeholder="scale.shown.value?.device === 'scale' ? formatNumber(scale.shown.value.value) : ''" />
+              <input
+                v-model="text"
+                name="weighIn"
+                class="field figure"
+                inputmode="decimal"
+                :placeholder="scale.shown.value?.device === 'scale' ? formatNumber(scale.shown.value.value) : ''"
+              />
             </label>
             <button class="press press-first min-h-11" :disabled="busy">Add</button>
           </div>
@@ -176,11 +201,17 @@ const scale = useDevices({
           </label>
         </form>
         <p v-if="scale.shown.value?.device === 'scale'" class="text-[15px]">
-          The scale shows <span class="figure font-bold">{{ formatNumber(scale.shown.value.value) }} kg</span>; its button
-          keeps it as today’s weight.
+          The scale shows <span class="figure font-bold">{{ formatNumber(scale.shown.value.value) }} kg</span>; its
+          button keeps it as today’s weight.
         </p>
         <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
-        <div v-if="newest.length > 0" class="max-h-96 overflow-y-auto" tabindex="0" role="region" aria-label="Weigh-ins, the newest first">
+        <div
+          v-if="newest.length > 0"
+          class="max-h-96 overflow-y-auto"
+          tabindex="0"
+          role="region"
+          aria-label="Weigh-ins, the newest first"
+        >
           <table class="ruled">
             <tbody>
               <tr v-for="one in newest" :key="one.id" :data-weigh-in="one.day">
@@ -189,7 +220,8 @@ const scale = useDevices({
                   {{ formatMass(massToKg(one.value, one.unit), units) }}
                 </td>
                 <td class="!py-1 pl-3 text-sm text-faded">
-                  {{ one.dry ? '' : 'as it stood; ' }}{{ one.unit === units.mass ? '' : `written ${one.value} ${one.unit}; ` }}{{ one.source }}
+                  {{ one.dry ? '' : 'as it stood; '
+                  }}{{ one.unit === units.mass ? '' : `written ${one.value} ${one.unit}; ` }}{{ one.source }}
                 </td>
                 <td class="right !py-1">
                   <button

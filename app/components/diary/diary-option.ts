@@ -39,7 +39,12 @@ export function diaryOption(
       min: first,
       axisLine: { lineStyle: { color: colours.ink } },
       axisTick: { lineStyle: { color: colours.faded } },
-      axisLabel: { color: colours.faded, fontSize: 13, hideOverlap: true, formatter: (at: number) => format(at, 'd MMM') },
+      axisLabel: {
+        color: colours.faded,
+        fontSize: 13,
+        hideOverlap: true,
+        formatter: (at: number) => format(at, 'd MMM'),
+      },
       axisPointer: { label: { formatter: ({ value }: { value: number }) => format(value, 'd MMM yyyy') } },
       splitLine: { show: false },
     },

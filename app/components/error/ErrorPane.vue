@@ -97,37 +97,39 @@ async function simulate() {
 </script>
 
 <template>
-  <div class="grid lg:grid-cols-2" data-error-view>
+  <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-2" data-error-view>
     <section class="border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="own-error">
       <h2 id="own-error" class="font-semibold">
         {{ assessor }}’s own error
         <span class="font-normal text-faded">from the repeats of the last 180 days</span>
       </h2>
-      <table class="ruled mt-2">
-        <thead>
-          <tr>
-            <th scope="col">Site</th>
-            <th scope="col" class="right">TEM, %</th>
-            <th scope="col" class="right">TEM here</th>
-            <th scope="col" class="right">Smallest real change</th>
-            <th scope="col" class="right">Repeats</th>
-            <th scope="col" class="right">Prior</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in rows" :key="row.site" :data-tem="row.site">
-            <td class="!py-1 font-semibold">{{ row.name }}</td>
-            <td class="right !py-1">
-              <span class="figure">{{ formatNumber(row.percent) }}</span>
-              <span class="block text-xs text-faded">{{ row.mark }}</span>
-            </td>
-            <td class="figure right !py-1">{{ formatNumber(row.tem, 2) }} {{ row.unit }}</td>
-            <td class="figure right !py-1 font-bold">{{ formatNumber(row.smallest) }} {{ row.unit }}</td>
-            <td class="figure right !py-1">{{ row.repeats }}</td>
-            <td class="figure right !py-1 text-faded">{{ formatNumber(row.prior, 0) }} %</td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Error by site">
+        <table class="ruled mt-2">
+          <thead>
+            <tr>
+              <th scope="col">Site</th>
+              <th scope="col" class="right">TEM, %</th>
+              <th scope="col" class="right">TEM here</th>
+              <th scope="col" class="right">Smallest real change</th>
+              <th scope="col" class="right">Repeats</th>
+              <th scope="col" class="right">Prior</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in rows" :key="row.site" :data-tem="row.site">
+              <td class="!py-1 font-semibold">{{ row.name }}</td>
+              <td class="right !py-1">
+                <span class="figure">{{ formatNumber(row.percent) }}</span>
+                <span class="block text-xs text-faded">{{ row.mark }}</span>
+              </td>
+              <td class="figure right !py-1">{{ formatNumber(row.tem, 2) }} {{ row.unit }}</td>
+              <td class="figure right !py-1 font-bold">{{ formatNumber(row.smallest) }} {{ row.unit }}</td>
+              <td class="figure right !py-1">{{ row.repeats }}</td>
+              <td class="figure right !py-1 text-faded">{{ formatNumber(row.prior, 0) }} %</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <p class="mt-2 text-sm text-faded">
         TEM: technical error of one reading. Prior: how much of it is still assumed (5 % for folds, 1 % for girths,
         common practice) while repeats are few. Between visits the error is taken as {{ BETWEEN_VISIT_FACTOR }} times
@@ -154,36 +156,47 @@ async function simulate() {
             </button>
           </div>
         </div>
-        <table class="ruled mt-2">
-          <thead>
-            <tr>
-              <th scope="col">Change</th>
-              <th scope="col">As measured</th>
-              <th scope="col">With folds read to {{ technique }} %</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in verdicts" :key="row.id" :data-technique="row.id">
-              <td class="font-semibold">{{ row.name }}</td>
-              <td><span class="figure block">{{ row.ownSaid }}</span><VerdictMark class="text-[15px]" :change="row.own" /></td>
-              <td>
-                <span class="figure block">{{ row.wouldSaid }}</span><VerdictMark class="text-[15px]" :change="row.would" />
-              </td>
-            </tr>
-          </tbody>
-        </table>
+        <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Verdicts with better technique">
+          <table class="ruled mt-2">
+            <thead>
+              <tr>
+                <th scope="col">Change</th>
+                <th scope="col">As measured</th>
+                <th scope="col">With folds read to {{ technique }} %</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="row in verdicts" :key="row.id" :data-technique="row.id">
+                <td class="font-semibold">{{ row.name }}</td>
+                <td>
+                  <span class="figure block">{{ row.ownSaid }}</span><VerdictMark
+                    class="text-[15px]"
+                    :change="row.own"
+                  />
+                </td>
+                <td>
+                  <span class="figure block">{{ row.wouldSaid }}</span><VerdictMark
+                    class="text-[15px]"
+                    :change="row.would"
+                  />
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
         <div v-if="span.percent && !neutral" class="mt-4 border-t border-rule pt-3">
           <h3 class="font-semibold">By simulation</h3>
           <p class="text-[15px] text-faded">
-            The plus-minus above follows each site’s error through the equation by its slope. For the curious: the same by
-            measuring both visits {{ DRAWS.toLocaleString('en') }} times with random errors.
+            The plus-minus above follows each site’s error through the equation by its slope. For the curious: the same
+            by measuring both visits {{ DRAWS.toLocaleString('en') }} times with random errors.
           </p>
           <button class="press mt-2" :disabled="monteCarlo.running.value" @click="simulate">
             {{ monteCarlo.running.value ? 'Simulating' : 'Simulate' }}
           </button>
           <p v-if="simulated" class="mt-2" data-simulated>
-            Percent by simulation ± <span class="figure font-bold">{{ formatNumber(simulated.simulated, 2) }}</span> points,
-            by slope ± <span class="figure font-bold">{{ formatNumber(simulated.gradient, 2) }}</span> points.
+            Percent by simulation ±
+            <span class="figure font-bold">{{ formatNumber(simulated.simulated, 2) }}</span> points, by slope ±
+            <span class="figure font-bold">{{ formatNumber(simulated.gradient, 2) }}</span> points.
           </p>
           <p v-if="unknown" class="mt-2">One of the two check-ins has no percent to simulate.</p>
         </div>

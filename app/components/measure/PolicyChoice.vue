@@ -30,12 +30,7 @@ function choose(kind: 'folds' | 'girths', event: Event) {
 <template>
   <label v-for="{ kind, label, ids } in choices" :key="kind" class="grid gap-1">
     <span class="font-semibold">{{ label }}</span>
-    <select
-      class="field"
-      :name="`policy-${kind}`"
-      :value="chosen[kind] ?? ids[0]"
-      @change="choose(kind, $event)"
-    >
+    <select class="field" :name="`policy-${kind}`" :value="chosen[kind] ?? ids[0]" @change="choose(kind, $event)">
       <option v-for="id in ids" :key="id" :value="id">{{ POLICIES[id].name }}</option>
     </select>
   </label>

@@ -59,7 +59,9 @@ async function keep(picture: Blob, conditions: Record<string, string>) {
   const [record, of] = [now.value?.record, taking.value]
   if (!record || !of) return
   problem.value =
-    picture.size > LIMIT_MB * 1024 * 1024 ? `A photograph has at most ${LIMIT_MB} MB: please choose a smaller one.` : null
+    picture.size > LIMIT_MB * 1024 * 1024
+      ? `A photograph has at most ${LIMIT_MB} MB: please choose a smaller one.`
+      : null
   if (problem.value) return
   busy.value = true
   try {
@@ -117,7 +119,9 @@ function take(of: Pose) {
             {{ one.name }}
           </button>
         </div>
-        <label class="flex min-h-9 items-center gap-2"><input v-model="lines" type="checkbox" class="size-5 accent-ink" />Level lines</label>
+        <label class="flex min-h-9 items-center gap-2"
+          ><input v-model="lines" type="checkbox" class="size-5 accent-ink" />Level lines</label
+        >
         <label v-if="mode === 'side'" class="flex min-h-9 items-center gap-2">
           <input v-model="aligning" type="checkbox" name="align" class="size-5 accent-ink" />Align by drag and pinch
         </label>
@@ -152,7 +156,10 @@ function take(of: Pose) {
                 :lines="lines"
                 @aligned="one[side] && align(one[side], $event)"
               />
-              <div v-else class="grid aspect-[2/3] place-items-center rounded border border-dashed border-contour p-3 text-center text-[15px] text-faded">
+              <div
+                v-else
+                class="grid aspect-[2/3] place-items-center rounded border border-dashed border-contour p-3 text-center text-[15px] text-faded"
+              >
                 <button v-if="side === 'now'" class="press" @click="take(one.pose)">Add {{ one.pose }}</button>
                 <span v-else>none then</span>
               </div>
@@ -167,7 +174,11 @@ function take(of: Pose) {
                   >
                     take away
                   </button>
-                  <button v-else class="min-h-9 font-bold text-alert underline underline-offset-4" @click="remove(one[side])">
+                  <button
+                    v-else
+                    class="min-h-9 font-bold text-alert underline underline-offset-4"
+                    @click="remove(one[side])"
+                  >
                     delete for good
                   </button>
                 </template>
@@ -183,11 +194,24 @@ function take(of: Pose) {
             <div class="absolute inset-0" :style="{ clipPath: `inset(0 0 0 ${slider}%)` }">
               <PhotoFrame :photo="pair.now" :label="`${pose}, ${day(now)}`" :aligning="false" :lines="lines" />
             </div>
-            <span class="pointer-events-none absolute inset-y-0 border-l-2 border-signal" :style="{ left: `${slider}%` }" />
+            <span
+              class="pointer-events-none absolute inset-y-0 border-l-2 border-signal"
+              :style="{ left: `${slider}%` }"
+            />
           </div>
           <label class="grid gap-1">
-            <span class="flex justify-between text-[15px]"><span>{{ day(then) }}</span><span>{{ day(now) }}</span></span>
-            <input v-model.number="slider" type="range" min="0" max="100" class="w-full accent-signal" aria-label="How much of now is shown" />
+            <span class="flex justify-between text-[15px]"
+              ><span>{{ day(then) }}</span
+              ><span>{{ day(now) }}</span></span
+            >
+            <input
+              v-model.number="slider"
+              type="range"
+              min="0"
+              max="100"
+              class="w-full accent-signal"
+              aria-label="How much of now is shown"
+            />
           </label>
         </template>
         <p v-else class="text-faded">Both check-ins need a photograph from the {{ pose }}.</p>

@@ -23,7 +23,9 @@ const preview = ref<string | null>(null)
 async function openCamera() {
   noCamera.value = null
   try {
-    stream.value = await navigator.mediaDevices.getUserMedia({ video: { facingMode: 'environment', height: { ideal: 1600 } } })
+    stream.value = await navigator.mediaDevices.getUserMedia({
+      video: { facingMode: 'environment', height: { ideal: 1600 } },
+    })
     await nextTick()
     if (video.value) video.value.srcObject = stream.value
   } catch {
@@ -89,7 +91,13 @@ onUnmounted(() => {
         </div>
         <div class="grid content-start gap-4">
           <DialogTitle class="text-xl font-bold">Photograph, {{ pose }}</DialogTitle>
-          <div v-for="condition in PHOTO_CONDITIONS" :key="condition.id" class="grid gap-1" role="group" :aria-label="condition.label">
+          <div
+            v-for="condition in PHOTO_CONDITIONS"
+            :key="condition.id"
+            class="grid gap-1"
+            role="group"
+            :aria-label="condition.label"
+          >
             <span class="text-[15px] font-semibold">{{ condition.label }}</span>
             <div class="flex flex-wrap gap-2">
               <button
@@ -112,7 +120,9 @@ onUnmounted(() => {
           <div class="flex flex-wrap gap-2">
             <button v-if="stream" type="button" class="press press-first" @click="shoot">Take</button>
             <button v-else type="button" class="press" @click="openCamera">Camera</button>
-            <label class="press cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-signal">
+            <label
+              class="press cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-signal"
+            >
               File
               <input
                 type="file"
@@ -137,9 +147,7 @@ onUnmounted(() => {
             </button>
             <button type="button" class="press press-quiet" @click="emit('close')">Leave</button>
           </div>
-          <p class="text-sm text-faded">
-            Kept without place, time and camera data, for people of this studio only.
-          </p>
+          <p class="text-sm text-faded">Kept without place, time and camera data, for people of this studio only.</p>
         </div>
       </DialogPanel>
     </div>

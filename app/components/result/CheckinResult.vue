@@ -19,7 +19,9 @@ const reached = computed(() => {
   const estimate = result.value?.estimate
   return estimate && 'percent' in estimate ? estimate : null
 })
-const ranked = computed(() => (result.value && now.value ? rankEquations(result.value.estimates, now.value.facts.person) : []))
+const ranked = computed(() =>
+  result.value && now.value ? rankEquations(result.value.estimates, now.value.facts.person) : [],
+)
 const spread = computed(() => (result.value ? spreadOf(result.value.estimates) : null))
 const level = computed(() => result.value?.standings.filter(({ table }) => table.of === 'percent') ?? [])
 /** The protocol's own equation, and conversions made for everybody or for this sex. */
@@ -57,7 +59,11 @@ async function choose(change: Partial<Choices>) {
 </script>
 
 <template>
-  <div v-if="result && now" class="grid lg:grid-cols-[minmax(380px,38%)_1fr]" data-result-view>
+  <div
+    v-if="result && now"
+    class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(380px,38%)_1fr]"
+    data-result-view
+  >
     <section class="grid content-start gap-4 border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="checkin-of">
       <h2 id="checkin-of" class="text-lg font-bold">
         Check-in of {{ sayDay(now.record.startedAt) }}
@@ -72,7 +78,8 @@ async function choose(change: Partial<Choices>) {
           Fat <span class="figure font-bold text-fat">{{ formatMass(result.masses.fatKg, units) }}</span>
           {{ units.mass }}, lean
           <span class="figure font-bold text-lean">{{ formatMass(result.masses.leanKg, units) }}</span>
-          {{ units.mass }}<template v-if="result.weightKg !== null">
+          {{ units.mass
+          }}<template v-if="result.weightKg !== null">
             of {{ formatMass(result.weightKg, units) }} {{ units.mass }} as weighed at the visit</template
           >.
           <template v-if="now.week">
@@ -84,15 +91,20 @@ async function choose(change: Partial<Choices>) {
       <p v-if="!neutral && reached?.band" class="text-[15px]">
         Two people in three with these values sit between
         <span class="figure font-semibold">{{ formatNumber(reached.band.low) }}</span> and
-        <span class="figure font-semibold">{{ formatNumber(reached.band.high) }} %</span>: that is the error of the level,
-        the same at every visit, and not the error of a change.
+        <span class="figure font-semibold">{{ formatNumber(reached.band.high) }} %</span>: that is the error of the
+        level, the same at every visit, and not the error of a change.
       </p>
       <p v-if="!neutral && result.estimate?.status === 'refused'" class="border-l-4 border-fat pl-3">
         <strong>No percent.</strong> {{ result.estimate.reason }}
       </p>
       <template v-if="!neutral">
         <div v-for="{ table, value, band: own, note } in level" :key="table.id" class="text-[15px]">
-          <p>{{ table.name }}<template v-if="own">: <strong>{{ own.name }}</strong></template></p>
+          <p>
+            {{ table.name
+            }}<template v-if="own"
+              >: <strong>{{ own.name }}</strong></template
+            >
+          </p>
           <BandScale
             v-if="table.bands(now.facts.person.sex, result.ageYears).length > 0"
             class="mt-1"
@@ -116,8 +128,7 @@ async function choose(change: Partial<Choices>) {
           <h2 id="all-equations" class="font-semibold">
             Every equation these readings feed
             <span v-if="spread" class="font-normal text-faded">
-              · {{ spread.count }} that fit give
-              <span class="figure">{{ formatNumber(spread.low) }}</span> to
+              · {{ spread.count }} that fit give <span class="figure">{{ formatNumber(spread.low) }}</span> to
               <span class="figure">{{ formatNumber(spread.high) }} %</span> of the same body</span
             >
           </h2>
@@ -141,7 +152,9 @@ async function choose(change: Partial<Choices>) {
               :disabled="busy"
               @change="choose({ conversion: ($event.target as HTMLSelectElement).value })"
             >
-              <option v-for="one in conversions" :key="one.id" :value="one.id">{{ one.label }} ({{ one.source }})</option>
+              <option v-for="one in conversions" :key="one.id" :value="one.id">
+                {{ one.label }} ({{ one.source }})
+              </option>
             </select>
           </label>
           <label v-if="client?.ancestry === 'black'" class="flex items-center gap-3">

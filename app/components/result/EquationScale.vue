@@ -3,12 +3,19 @@ import type { Reached } from '#core/equations'
 import { formatNumber } from '#core/units'
 
 /** Every equation this check-in feeds on one scale of percent fat, each with its band: how far methods lie apart. */
-const props = defineProps<{ ranked: { estimate: Reached; reasons: string[] }[]; chosenId: string | null; busy: boolean }>()
+const props = defineProps<{
+  ranked: { estimate: Reached; reasons: string[] }[]
+  chosenId: string | null
+  busy: boolean
+}>()
 const emit = defineEmits<{ choose: [equationId: string] }>()
 
 const range = computed(() => {
   const all = props.ranked.flatMap(({ estimate: { percent, band } }) => [band?.low ?? percent, band?.high ?? percent])
-  return { low: Math.max(0, Math.floor((Math.min(...all) - 1) / 5) * 5), high: Math.ceil((Math.max(...all) + 1) / 5) * 5 }
+  return {
+    low: Math.max(0, Math.floor((Math.min(...all) - 1) / 5) * 5),
+    high: Math.ceil((Math.max(...all) + 1) / 5) * 5,
+  }
 })
 const steps = computed(() => {
   const { low, high } = range.value
@@ -59,7 +66,11 @@ function across(percent: number): string {
         <th scope="row" class="py-1.5 pr-3 pl-2 text-left font-normal">
           <span :class="{ 'font-bold': estimate.equation.id === chosenId }">{{ estimate.equation.label }}</span>
           <span class="block text-sm text-faded">
-            {{ estimate.cautions.length > 0 ? estimate.cautions.map(({ sentence }) => sentence).join(' ') : reasons.join(', ') }}
+            {{
+              estimate.cautions.length > 0
+                ? estimate.cautions.map(({ sentence }) => sentence).join(' ')
+                : reasons.join(', ')
+            }}
           </span>
         </th>
         <td class="py-1.5">

@@ -17,8 +17,14 @@ interface Row {
 const rows = computed<Row[]>(() => {
   const { indexes, values } = props.result
   const waist = indexes.waistSite ? values[indexes.waistSite] : undefined
-  const row = (id: string, name: string, value: number | null | undefined, unit: string, of: NormOf | null, places = 1) =>
-    value === null || value === undefined ? [] : [{ id, name, value: formatNumber(value, places), unit, of }]
+  const row = (
+    id: string,
+    name: string,
+    value: number | null | undefined,
+    unit: string,
+    of: NormOf | null,
+    places = 1,
+  ) => (value === null || value === undefined ? [] : [{ id, name, value: formatNumber(value, places), unit, of }])
   const weighed = [
     ...row('bmi', 'BMI', indexes.bmi, 'kg/m²', 'bmi'),
     ...row('ffmi', 'FFMI', indexes.ffmi, 'kg/m²', null),
@@ -59,7 +65,9 @@ function standing(of: NormOf | null) {
             {{ standing(row.of)?.band?.name }}
             <span class="text-sm text-faded">· {{ standing(row.of)?.table.name }}</span>
           </template>
-          <span v-else class="text-sm text-faded">{{ row.id.startsWith('ffmi') ? 'beside the BMI of muscular people' : 'no table' }}</span>
+          <span v-else class="text-sm text-faded">{{
+            row.id.startsWith('ffmi') ? 'beside the BMI of muscular people' : 'no table'
+          }}</span>
         </td>
       </tr>
     </tbody>

@@ -36,12 +36,18 @@ const rows = computed(() =>
       <tr v-for="row in rows" :key="row.site" :data-value="row.site">
         <td class="!py-1 font-semibold">{{ row.name }}</td>
         <td class="figure !py-1 text-faded">
-          <span v-for="reading in row.readings" :key="reading.id" class="mr-3" :class="{ 'line-through': reading.struck }">{{
-            reading.text
-          }}</span>
+          <span
+            v-for="reading in row.readings"
+            :key="reading.id"
+            class="mr-3"
+            :class="{ 'line-through': reading.struck }"
+            >{{ reading.text }}</span
+          >
           <span v-if="row.skipped" class="font-sans text-sm">left out: {{ row.skipped }}</span>
           <span v-if="row.status === 'unsteady'" class="font-sans text-sm font-semibold text-alert">unsteady</span>
-          <span v-if="row.status === 'disputed' || row.status === 'partial'" class="font-sans text-sm font-semibold text-alert"
+          <span
+            v-if="row.status === 'disputed' || row.status === 'partial'"
+            class="font-sans text-sm font-semibold text-alert"
             >not settled</span
           >
         </td>

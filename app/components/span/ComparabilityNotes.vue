@@ -20,7 +20,11 @@ const shared = computed(() => {
     class="border-b border-rule px-4 py-1.5 text-[15px] sm:px-6"
     data-comparability
   >
-    <p v-for="difference in span.comparability.differences" :key="difference.sentence" :data-difference="difference.code">
+    <p
+      v-for="difference in span.comparability.differences"
+      :key="difference.sentence"
+      :data-difference="difference.code"
+    >
       {{ difference.sentence }}
     </p>
     <p v-if="shared" class="font-semibold" data-shared>{{ shared }}</p>

@@ -23,27 +23,29 @@ function sayError({ error }: Change): string {
 </script>
 
 <template>
-  <table class="ruled">
-    <thead>
-      <tr>
-        <th scope="col">Girth, {{ units.length }}</th>
-        <th scope="col" class="right">Then</th>
-        <th scope="col" class="right">Now</th>
-        <th scope="col" class="right">Change</th>
-        <th scope="col"><span class="sr-only">Verdict</span></th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="row in rows" :key="row.id" :data-girth="row.id">
-        <td class="font-semibold">{{ row.name }}</td>
-        <td class="figure right text-faded">{{ formatGirth(row.change.then, units) }}</td>
-        <td class="figure right">{{ formatGirth(row.change.now, units) }}</td>
-        <td class="figure right whitespace-nowrap">
-          <span class="font-bold">{{ formatChange(inUnit(row.change.change), 1) }}</span>
-          <span class="text-faded"> ± {{ sayError(row.change) }}</span>
-        </td>
-        <td class="pl-4 text-[15px]"><VerdictMark :change="row.change" /></td>
-      </tr>
-    </tbody>
-  </table>
+  <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Girths">
+    <table class="ruled">
+      <thead>
+        <tr>
+          <th scope="col">Girth, {{ units.length }}</th>
+          <th scope="col" class="right">Then</th>
+          <th scope="col" class="right">Now</th>
+          <th scope="col" class="right">Change</th>
+          <th scope="col"><span class="sr-only">Verdict</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.id" :data-girth="row.id">
+          <td class="font-semibold">{{ row.name }}</td>
+          <td class="figure right text-faded">{{ formatGirth(row.change.then, units) }}</td>
+          <td class="figure right">{{ formatGirth(row.change.now, units) }}</td>
+          <td class="figure right whitespace-nowrap">
+            <span class="font-bold">{{ formatChange(inUnit(row.change.change), 1) }}</span>
+            <span class="text-faded"> ± {{ sayError(row.change) }}</span>
+          </td>
+          <td class="pl-4 text-[15px]"><VerdictMark :change="row.change" /></td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
 </template>

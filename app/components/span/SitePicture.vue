@@ -26,9 +26,14 @@ function across(mm: number): string {
     </thead>
     <tbody>
       <tr v-for="{ site, change } in folds" :key="site" :data-site="site">
-        <th scope="row" class="w-28 py-px pr-3 text-left font-semibold whitespace-nowrap">{{ SITES[site].name }}</th>
+        <th scope="row" class="py-px pr-3 text-left font-semibold sm:w-28 sm:whitespace-nowrap">
+          {{ SITES[site].name }}
+        </th>
         <td class="py-px">
-          <div class="relative h-7 min-w-28" :title="`then ${formatNumber(change.then)}, now ${formatNumber(change.now)} mm`">
+          <div
+            class="relative h-7 min-w-16"
+            :title="`then ${formatNumber(change.then)}, now ${formatNumber(change.now)} mm`"
+          >
             <div
               class="absolute top-1.5 h-4 bg-rule"
               :style="{
@@ -61,7 +66,7 @@ function across(mm: number): string {
         >
           {{ formatChange(change.change) }}
         </td>
-        <td class="w-28 py-px pl-3 text-[15px]"><VerdictMark :change="change" /></td>
+        <td class="py-px pl-3 text-[15px] max-sm:text-sm sm:w-28"><VerdictMark :change="change" /></td>
       </tr>
     </tbody>
   </table>

@@ -40,7 +40,9 @@ const sumName = computed(() => {
   const { protocol } = props.now.facts
   const shared = props.span?.summed.length ?? 0
   const own = props.now.result.session.sites.filter(({ site }) => props.span?.summed.includes(site)).length
-  return props.span?.sum && shared < foldCount.value && own === shared ? `Sum of the ${shared} shared` : protocol.sumName
+  return props.span?.sum && shared < foldCount.value && own === shared
+    ? `Sum of the ${shared} shared`
+    : protocol.sumName
 })
 const foldCount = computed(() => props.now.result.session.sites.filter(({ site }) => isFold(site)).length)
 
@@ -49,8 +51,22 @@ const shown = computed(() => {
   const kg = (value: number | undefined) => (value === undefined ? null : formatMass(value, units))
   const sum = span?.sum?.now ?? figures.sum?.value
   const all = [
-    { id: 'fat', name: 'Fat', colour: 'text-fat', unit: units.mass, value: kg(figures.fat?.value), ...mass(span?.fat ?? null) },
-    { id: 'lean', name: 'Lean', colour: 'text-lean', unit: units.mass, value: kg(figures.lean?.value), ...mass(span?.lean ?? null) },
+    {
+      id: 'fat',
+      name: 'Fat',
+      colour: 'text-fat',
+      unit: units.mass,
+      value: kg(figures.fat?.value),
+      ...mass(span?.fat ?? null),
+    },
+    {
+      id: 'lean',
+      name: 'Lean',
+      colour: 'text-lean',
+      unit: units.mass,
+      value: kg(figures.lean?.value),
+      ...mass(span?.lean ?? null),
+    },
     {
       id: 'sum',
       name: sumName.value,
@@ -86,7 +102,10 @@ const band = computed(() => {
 </script>
 
 <template>
-  <dl class="grid grid-cols-2 border-b border-rule sm:grid-cols-3 lg:grid-cols-5 [&>div+div]:border-l" data-figures>
+  <dl
+    class="grid grid-cols-2 border-b border-rule sm:grid-cols-3 lg:grid-cols-5 max-lg:[&>div]:border-b lg:[&>div+div]:border-l"
+    data-figures
+  >
     <SpanFigure v-for="one in shown" :key="one.id" v-bind="one" :instead="instead">
       <template v-if="one.id === 'percent' && band" #beside>
         <span class="whitespace-nowrap" title="Two people in three with these folds sit in this band">

@@ -29,7 +29,17 @@ const trends = computed(() => {
   return all.flatMap(({ id, name, unit, of, say }) => {
     if (!of || (neutral.value && id !== 'sum')) return []
     const { slope, slopeError } = of.line
-    return [{ id, name, unit, count: of.count, slope: say(slope), low: say(slope - slopeError), high: say(slope + slopeError) }]
+    return [
+      {
+        id,
+        name,
+        unit,
+        count: of.count,
+        slope: say(slope),
+        low: say(slope - slopeError),
+        high: say(slope + slopeError),
+      },
+    ]
   })
 })
 
@@ -44,7 +54,7 @@ function savePicture() {
 </script>
 
 <template>
-  <div class="grid flex-1 lg:grid-cols-[1fr_minmax(460px,44%)]">
+  <div class="grid flex-1 grid-cols-[minmax(0,1fr)] lg:grid-cols-[1fr_minmax(460px,44%)]">
     <section aria-labelledby="over-time" class="flex min-h-96 flex-col border-rule px-4 py-3 sm:px-6 lg:border-r">
       <div class="flex items-baseline gap-3">
         <h2 id="over-time" class="font-semibold">
@@ -84,8 +94,7 @@ function savePicture() {
           Line through {{ trend.count }}: {{ trend.name }} <span class="figure font-bold">{{ trend.slope }}</span>
           <span class="text-faded">
             {{ trend.unit }} a month (<span class="figure">{{ trend.low }}</span> to
-            <span class="figure">{{ trend.high }}</span
-            >)</span
+            <span class="figure">{{ trend.high }}</span>)</span
           >
         </li>
       </ul>

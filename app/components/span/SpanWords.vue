@@ -61,7 +61,9 @@ async function keep(words: string | null) {
           Keep as it is
         </button>
         <button v-else class="min-h-9 underline underline-offset-4" @click="keep(null)">Discard</button>
-        <span v-if="record.keptWords" class="self-center text-sm text-faded">kept with {{ sayDay(record.startedAt) }}</span>
+        <span v-if="record.keptWords" class="self-center text-sm text-faded"
+          >kept with {{ sayDay(record.startedAt) }}</span
+        >
       </div>
     </template>
     <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>

@@ -66,11 +66,20 @@ function key(event: KeyboardEvent, jaw: 'from' | 'to') {
   const place = props[jaw]
   const step = STEPS[event.key]
   const target =
-    event.key === 'Home' ? 0 : event.key === 'End' ? props.instants.length - 1 : step === undefined ? null : place + step
+    event.key === 'Home'
+      ? 0
+      : event.key === 'End'
+        ? props.instants.length - 1
+        : step === undefined
+          ? null
+          : place + step
   if (target === null) return
   event.preventDefault()
   put(jaw, target)
 }
+
+/** Room of a date with its year, pixels. */
+const LABEL = 96
 
 /** The jaws' dates stand under them, apart from each other and inside the tape. */
 const labels = computed(() => {
@@ -82,7 +91,13 @@ const labels = computed(() => {
     if (!close) return { x, anchor: 'middle' as const }
     return jaw === 'from' ? { x: x + 8, anchor: 'end' as const } : { x: x - 8, anchor: 'start' as const }
   }
-  return { from: place(at.value.from, 'from'), to: place(at.value.to, 'to') }
+  const [from, to] = [place(at.value.from, 'from'), place(at.value.to, 'to')]
+  // At an edge one label gives way to the other.
+  if (close && to.anchor === 'end')
+    return { from: { x: Math.min(at.value.from + 8, to.x - LABEL), anchor: 'end' as const }, to }
+  if (close && from.anchor === 'start')
+    return { from, to: { x: Math.max(at.value.to - 8, from.x + LABEL), anchor: 'start' as const } }
+  return { from, to }
 })
 
 const length = computed(() => {
@@ -172,11 +187,7 @@ const jaws = computed(() => [
     >
       <svg viewBox="-22 0 44 52" class="size-full overflow-visible" aria-hidden="true">
         <path
-          :d="
-            way < 0
-              ? 'M12 7C0 5 -12 8 -12 22V34C-12 46 0 50 12 47'
-              : 'M-12 7C0 5 12 8 12 22V34C12 46 0 50 -12 47'
-          "
+          :d="way < 0 ? 'M12 7C0 5 -12 8 -12 22V34C-12 46 0 50 12 47' : 'M-12 7C0 5 12 8 12 22V34C12 46 0 50 -12 47'"
           fill="none"
           class="stroke-signal"
           stroke-width="4"

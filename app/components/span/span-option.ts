@@ -136,7 +136,10 @@ export function spanOption(
   ]
   const drawn = all.filter(({ grid, points }) => points.length > 0 && (grid === 2 || !massHidden))
   const lines = drawn.map((line, i) => ({ ...line, grid: i }))
-  const grids = lines.length === 3 ? GRIDS : lines.map((_, i) => ({ top: `${8 + (i * 88) / lines.length}%`, height: `${72 / lines.length}%` }))
+  const grids =
+    lines.length === 3
+      ? GRIDS
+      : lines.map((_, i) => ({ top: `${8 + (i * 88) / lines.length}%`, height: `${72 / lines.length}%` }))
   const bounds = lines.length === 3 ? ranges(lines) : lines.map((line) => ranges([line])[0] ?? { min: 0, max: 1 })
   const axis = { axisLine: { lineStyle: { color: colours.ink } }, axisTick: { lineStyle: { color: colours.faded } } }
   const lowest = lines.length - 1
@@ -177,7 +180,13 @@ export function spanOption(
       nameGap: 8,
       nameTextStyle: { color: colour, fontWeight: 650, fontSize: 14, align: 'left', padding: [0, 0, 0, -40] },
       splitNumber: 3,
-      axisLabel: { color: colours.faded, fontFamily: FIGURE_FONT, fontSize: 13, showMinLabel: false, showMaxLabel: false },
+      axisLabel: {
+        color: colours.faded,
+        fontFamily: FIGURE_FONT,
+        fontSize: 13,
+        showMinLabel: false,
+        showMaxLabel: false,
+      },
       splitLine: { lineStyle: { color: colours.rule } },
     })),
     series: lines.flatMap((line) => [...band(line), whiskers(line), ...lineSeries(line, colours.sheet)]),

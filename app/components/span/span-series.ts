@@ -60,7 +60,8 @@ export function chartSeries(
     if (said.fat) series.fat.push(point(said.fat, mass, half))
     if (said.lean) series.lean.push(point(said.lean, mass, half))
     if (said.sum) {
-      const sameSum = span === null || span.summed.length === now.result.session.sites.filter(({ site }) => isFold(site)).length
+      const sameSum =
+        span === null || span.summed.length === now.result.session.sites.filter(({ site }) => isFold(site)).length
       series.sum.push({ ...point(said.sum, (mm) => mm, null), comparable: sameSum })
     }
   }

@@ -157,7 +157,9 @@ function openFirst() {
         <input v-model="archived" type="checkbox" class="size-5 accent-ink" name="archived" />
         Archived
       </label>
-      <NuxtLink to="/clients/new" class="press press-first ml-auto min-h-11"><Plus class="size-4" />Add client</NuxtLink>
+      <NuxtLink to="/clients/new" class="press press-first ml-auto min-h-11"
+        ><Plus class="size-4" />Add client</NuxtLink
+      >
     </div>
     <div class="mt-2 flex flex-wrap items-center gap-x-5" role="group" aria-label="Show">
       <button

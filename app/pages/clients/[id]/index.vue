@@ -53,15 +53,16 @@ const takeHome = computed(() => {
     <div class="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-4 py-2 sm:px-6 lg:flex-nowrap">
       <h1 class="text-3xl font-bold lg:whitespace-nowrap">{{ client.name }}</h1>
       <p class="text-[15px] leading-5 text-faded lg:flex-1">
-        {{ ageInYears(client.birthDate, new Date().toISOString())
-        }}<template v-if="client.athlete">, athlete</template
+        {{ ageInYears(client.birthDate, new Date().toISOString()) }}<template v-if="client.athlete">, athlete</template
         ><template v-if="client.heightCm">, {{ formatHeight(client.heightCm, store.units) }}</template
         ><template v-if="now"> · {{ now.facts.protocol.name.toLowerCase() }}</template
         ><template v-if="now?.result.estimate"> · {{ now.result.estimate.equation.label }}</template
         ><template v-if="next"> · next about {{ sayDay(next) }}</template>
         <span v-if="client.archived" class="font-semibold text-alert"> · archived</span>
       </p>
-      <div class="no-print ml-auto flex flex-wrap gap-2">
+      <div
+        class="no-print ml-auto flex flex-wrap gap-2 max-sm:ml-0 max-sm:w-full max-sm:[&>*]:flex-1 max-sm:[&>*]:px-2"
+      >
         <button
           v-if="now"
           class="press press-quiet"

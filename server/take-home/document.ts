@@ -1,0 +1,129 @@
+import { format } from 'date-fns'
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+import { takeHomeChart } from './chart'
+import type { TakeHome, TakeHomeFigure, TakeHomeRow } from './facts'
+
+const INK = '#22201b'
+const FADED = '#665d50'
+const RULE = '#d9d1c3'
+
+/** What the three verdicts mean, in words a client reads. */
+const VERDICTS: readonly (readonly [string, string])[] = [
+  ['real', 'larger than the error of measuring: nineteen times in twenty a change this large is a change of the body.'],
+  ['likely', 'larger than the usual error: probably a change, the next check-in will tell.'],
+  ['within error', 'no larger than what measuring twice would give. A good answer too: nothing has moved for certain.'],
+]
+
+const ruled = {
+  hLineWidth: (i: number) => (i <= 1 ? 1 : 0.5),
+  vLineWidth: () => 0,
+  hLineColor: (i: number) => (i <= 1 ? INK : RULE),
+  paddingLeft: () => 0,
+  paddingRight: () => 10,
+  paddingTop: () => 3,
+  paddingBottom: () => 3,
+}
+
+function day(instant: string): string {
+  return format(new Date(instant), 'd MMMM yyyy')
+}
+
+function figure({ name, value, unit, change, verdict, colour }: TakeHomeFigure): Content {
+  return {
+    stack: [
+      { text: name, color: FADED, fontSize: 10 },
+      {
+        text: [
+          { text: value, bold: true, fontSize: 26, color: colour },
+          { text: ` ${unit}`, color: FADED },
+        ],
+      },
+      { text: change ? `${change} ${unit}` : 'not compared', fontSize: 11 },
+      { text: verdict ?? '', bold: verdict !== 'within error', fontSize: 11 },
+    ],
+  }
+}
+
+function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
+  if (rows.length === 0) return []
+  const head = (text: string, right = true): TableCell => ({
+    text,
+    color: FADED,
+    fontSize: 9.5,
+    alignment: right ? 'right' : 'left',
+  })
+  const cell = (text: string, bold = false): TableCell => ({ text, bold, alignment: 'right' })
+  return [
+    { text: title, style: 'heading' },
+    {
+      layout: ruled,
+      table: {
+        headerRows: 1,
+        widths: ['*', 50, 50, 80, 80],
+        body: [
+          [head('', false), head('Then'), head('Now'), head('Change'), head('', false)],
+          ...rows.map(({ name, then, now, change, verdict }): TableCell[] => [
+            { text: name, bold: true },
+            cell(then),
+            cell(now),
+            cell(change, verdict !== 'within error'),
+            { text: verdict, bold: verdict !== 'within error' },
+          ]),
+        ],
+      },
+    },
+  ]
+}
+
+/** The two pages to take home: figures, words and chart first; then every site and how to read it. */
+export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
+  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method } = facts
+  const span = from ? `${day(from)} to ${day(to)}` : day(to)
+  return {
+    info: { title: `${client}, ${span}`, creator: 'Oak Pinch' },
+    pageSize: 'A4',
+    pageMargins: [40, 40, 40, 46],
+    defaultStyle: { font: 'Text', fontSize: 11, color: INK, lineHeight: 1.2 },
+    styles: { heading: { bold: true, fontSize: 13, margin: [0, 16, 0, 6] } },
+    footer: (page, pages) => ({
+      margin: [40, 12, 40, 0],
+      fontSize: 8.5,
+      color: FADED,
+      columns: [
+        {
+          text: `${studio}. A measurement, not a diagnosis: with a question about your health, please see a doctor or a registered dietitian.`,
+        },
+        { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
+      ],
+    }),
+    content: [
+      { text: client, bold: true, fontSize: 24 },
+      { text: span, color: FADED, fontSize: 12, margin: [0, 0, 0, 14] },
+      { columns: figures.map(figure), columnGap: 14 },
+      { text: 'In words', style: 'heading' },
+      ...words.map((sentence): Content => ({ text: sentence, fontSize: 12, margin: [0, 0, 0, 3] })),
+      ...(lines.length > 0
+        ? [
+            { text: 'Over time', style: 'heading' },
+            { svg: takeHomeChart(lines, shade) },
+            {
+              text: 'The upright strokes are the error of measuring; the shaded part is the time compared.',
+              color: FADED,
+              fontSize: 9,
+            },
+          ]
+        : []),
+      { text: 'Site by site', bold: true, fontSize: 18, pageBreak: 'before' },
+      ...table('Folds, mm', folds),
+      ...table(`Girths, ${lengthUnit}`, girths),
+      ...(folds.length + girths.length === 0 ? [{ text: 'There is nothing to compare yet.' }] : []),
+      { text: 'How to read it', style: 'heading' },
+      ...VERDICTS.map(([name, meaning]): Content => ({
+        text: [{ text: `${name}: `, bold: true }, meaning],
+        margin: [0, 0, 0, 3],
+      })),
+      { text: 'How it was measured', style: 'heading' },
+      ...method.map((sentence): Content => ({ text: sentence, margin: [0, 0, 0, 2] })),
+    ],
+  }
+}

@@ -1,0 +1,224 @@
+import { composeSpan, endFigures, type Span } from '../../core/composition'
+import { Z_95, type Change } from '../../core/error'
+import { SITES } from '../../core/sites'
+import { summariseSpan } from '../../core/trend'
+import {
+  cmToLength,
+  formatChange,
+  formatGirth,
+  formatMass,
+  formatMassChange,
+  formatNumber,
+  kgToMass,
+  type Units,
+} from '../../core/units'
+import { followedEnds, lookupErrors, type FollowedEnd } from '../../shared/following'
+import type { ClientHistory } from '../../shared/schemas/following'
+import type { ChartLine } from './chart'
+
+/** A figure of the page: now, and what became of it. All text, in the reader's units. */
+export interface TakeHomeFigure {
+  name: string
+  value: string
+  unit: string
+  change: string | null
+  verdict: Change['verdict'] | null
+  colour: string
+}
+
+/** A row of the second page. */
+export interface TakeHomeRow {
+  name: string
+  then: string
+  now: string
+  change: string
+  verdict: Change['verdict']
+}
+
+/** Everything the page to take home says. */
+export interface TakeHome {
+  studio: string
+  client: string
+  from: string | null
+  to: string
+  figures: TakeHomeFigure[]
+  words: string[]
+  lines: ChartLine[]
+  shade: { from: number; to: number } | null
+  folds: TakeHomeRow[]
+  girths: TakeHomeRow[]
+  lengthUnit: Units['length']
+  /** How it was measured, in sentences. */
+  method: string[]
+  neutral: boolean
+}
+
+const COLOURS = { fat: '#b4601a', lean: '#2f6b4f', sum: '#7a4163', weight: '#6a5140' } as const
+
+/** What to put on a page for a client. */
+export interface TakeHomeRequest {
+  history: ClientHistory
+  studio: string
+  units: Units
+  fromId: string | null
+  toId: string | null
+  neutral: boolean
+}
+
+function figuresOf(now: FollowedEnd, span: Span | null, said: Span['now'], { units, neutral }: TakeHomeRequest) {
+  const mass = (name: string, colour: string, kg: number | undefined, change: Change | null): TakeHomeFigure[] =>
+    kg === undefined
+      ? []
+      : [
+          {
+            name,
+            colour,
+            value: formatMass(kg, units),
+            unit: units.mass,
+            change: change && `${formatMassChange(change.change, units)} ± ${formatMass(change.error, units)}`,
+            verdict: change?.verdict ?? null,
+          },
+        ]
+  const sum = span?.sum?.now ?? said.sum?.value
+  const shared = span?.sum && span.summed.length < now.result.session.sites.length
+  const plain: TakeHomeFigure[] =
+    sum === undefined
+      ? []
+      : [
+          {
+            name: shared && !span.comparability.percent ? 'Sum of shared folds' : now.facts.protocol.sumName,
+            colour: COLOURS.sum,
+            value: formatNumber(sum),
+            unit: 'mm',
+            change: span?.sum ? `${formatChange(span.sum.change)} ± ${formatNumber(span.sum.error)}` : null,
+            verdict: span?.sum?.verdict ?? null,
+          },
+        ]
+  if (neutral) return plain
+  return [
+    ...mass('Fat', COLOURS.fat, said.fat?.value, span?.fat ?? null),
+    ...mass('Lean', COLOURS.lean, said.lean?.value, span?.lean ?? null),
+    ...plain,
+    ...mass(span?.byWeek ? 'Weight, week' : 'Weight', COLOURS.weight, said.weight?.value, span?.weight ?? null),
+  ]
+}
+
+function chartLines(
+  ends: readonly FollowedEnd[],
+  now: FollowedEnd,
+  request: TakeHomeRequest,
+  byWeek: boolean,
+): ChartLine[] {
+  const { units, neutral, history } = request
+  const errors = lookupErrors(history.errors)
+  const comparable = ends.filter((end) => end === now || composeSpan(end, now, errors).comparability.percent)
+  const said = comparable.map((end) => {
+    const { week: _, ...visit } = end
+    return { at: Date.parse(end.facts.startedAt), ...endFigures(byWeek ? end : visit, errors) }
+  })
+  const line = (
+    name: string,
+    colour: string,
+    of: 'fat' | 'lean' | 'sum',
+    scale: (value: number) => number,
+  ): ChartLine => ({
+    name,
+    colour,
+    points: said.flatMap((one) => {
+      const measured = one[of]
+      return measured
+        ? [{ at: one.at, value: scale(measured.value), error: scale(Z_95 * Math.sqrt(measured.variance)) }]
+        : []
+    }),
+  })
+  const mass = (kg: number) => kgToMass(kg, units.mass)
+  const sum = line(`${now.facts.protocol.sumName}, mm`, COLOURS.sum, 'sum', (mm) => mm)
+  const masses = [
+    line(`Lean, ${units.mass}`, COLOURS.lean, 'lean', mass),
+    line(`Fat, ${units.mass}`, COLOURS.fat, 'fat', mass),
+  ]
+  return (neutral ? [sum] : [...masses, sum]).filter(({ points }) => points.length > 1)
+}
+
+function rowsOf(span: Span | null, units: Units): Pick<TakeHome, 'folds' | 'girths'> {
+  if (!span) return { folds: [], girths: [] }
+  const fold = ({ site, change }: Span['folds'][number]): TakeHomeRow => ({
+    name: SITES[site].name,
+    then: formatNumber(change.then),
+    now: formatNumber(change.now),
+    change: `${formatChange(change.change)} ± ${formatNumber(change.error)}`,
+    verdict: change.verdict,
+  })
+  const girth = (name: string, change: Change): TakeHomeRow => ({
+    name,
+    then: formatGirth(change.then, units),
+    now: formatGirth(change.now, units),
+    change: `${formatChange(cmToLength(change.change, units.length))} ± ${formatNumber(cmToLength(change.error, units.length))}`,
+    verdict: change.verdict,
+  })
+  return {
+    folds: span.folds.map(fold),
+    girths: [
+      ...span.girths.map(({ site, change }) => girth(SITES[site].name, change)),
+      ...span.corrected.map(({ limb, change }) => girth(`${SITES[LIMB_GIRTHS[limb]].name}, fold taken off`, change)),
+    ],
+  }
+}
+
+const LIMB_GIRTHS = { arm: 'arm-relaxed', thigh: 'thigh-girth', calf: 'calf-girth' } as const
+
+function methodOf(now: FollowedEnd, span: Span | null, { history, neutral }: TakeHomeRequest): string[] {
+  const { assessorId, startedBy } = now.record
+  const assessor = history.errors.find((one) => one.assessorId === assessorId)?.name ?? startedBy
+  const { estimate } = now.result
+  const see = estimate && 'percent' in estimate ? estimate.seePercent : null
+  return [
+    `Measured by ${assessor}: ${now.facts.protocol.name.toLowerCase()}.`,
+    ...(neutral || !estimate
+      ? []
+      : [
+          `Fat and lean by the equation ${estimate.equation.label}.`,
+          ...(see === null
+            ? []
+            : [
+                `Any such equation may sit ${formatNumber(see)} points of percent fat beside a person; it does so at every visit alike, so changes are surer than levels.`,
+              ]),
+        ]),
+    ...(span?.comparability.differences.map(({ sentence }) => sentence) ?? []),
+  ]
+}
+
+/** Facts of a client put together for the page to take home; null when nothing has been finished yet. */
+export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
+  const { history, studio, units, fromId, toId, neutral } = request
+  const finished = history.checkins
+    .filter(({ finishedAt }) => finishedAt !== null)
+    .sort((a, b) => (a.startedAt < b.startedAt ? -1 : 1))
+  const ends = followedEnds(finished, history)
+  const now = ends.find(({ record }) => record.id === toId) ?? ends.at(-1)
+  if (!now) return null
+  const earlier = ends.slice(0, ends.indexOf(now))
+  const then = earlier.find(({ record }) => record.id === fromId) ?? earlier.at(-1)
+  const errors = lookupErrors(history.errors)
+  const span = then ? composeSpan(then, now, errors, units.mass) : null
+  const said = span?.now ?? endFigures(now, errors)
+  const kept = neutral ? null : now.record.keptWords
+  return {
+    studio,
+    client: history.client.name,
+    from: then?.record.startedAt ?? null,
+    to: now.record.startedAt,
+    figures: figuresOf(now, span, said, request),
+    words: kept
+      ? [kept]
+      : span
+        ? summariseSpan(span, units, neutral)
+        : ['This is the first check-in: the next one tells a change.'],
+    lines: chartLines(ends.slice(0, ends.indexOf(now) + 1), now, request, span?.byWeek ?? false),
+    shade: then ? { from: Date.parse(then.record.startedAt), to: Date.parse(now.record.startedAt) } : null,
+    ...rowsOf(span, units),
+    lengthUnit: units.length,
+    method: methodOf(now, span, request),
+    neutral,
+  }
+}

@@ -174,10 +174,12 @@ describe('the main job, from an empty installation to the trend', () => {
 
   it('shows the trend and what changed at each site', async () => {
     await coach.page.reload({ waitUntil: 'domcontentloaded' })
-    await coach.page.waitForSelector('[role="img"] svg path')
+    await coach.page.waitForSelector('[role="img"] canvas')
     // Subscapular: 12.25 then 11.5; chest: 8.25 then 7.
-    expect(await coach.textOf('[data-change="subscapular"]')).toMatch(/^−0\.[78]$/)
-    expect(await coach.textOf('[data-change="chest"]')).toMatch(/^−1\.[23]$/)
+    expect(await coach.textOf('[data-site="subscapular"] [data-change]')).toMatch(/^−0\.[78]$/)
+    expect(await coach.textOf('[data-site="chest"] [data-change]')).toMatch(/^−1\.[23]$/)
+    // 0.75 mm of 12: TEM 5 % of each, two readings each: a change this small is within 68 %.
+    expect(await coach.textOf('[data-site="subscapular"] [data-verdict]')).toBe('within error')
     await audit('client')
     await coach.open('/clients')
     await coach.sees('Maren Osk')

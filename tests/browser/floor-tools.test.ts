@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
-import type { CheckinRecord, ClientHistory, MeasuringFacts } from '../../shared/schemas/checkin'
+import type { CheckinRecord, MeasuringFacts } from '../../shared/schemas/checkin'
+import type { ClientHistory } from '../../shared/schemas/following'
 import { Caller, someClient, type Server } from '../support/api'
 import { launchChromium, Visitor, type Browser } from '../support/browser'
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { ageInYears, composeCheckin, composeHistory, siteChanges, splitWeight } from '../../core/composition'
+import { ageInYears, composeCheckin, splitWeight } from '../../core/composition'
 import { estimate, findEquation, percentFromDensity } from '../../core/equations'
 import { PROTOCOLS, type SiteId } from '../../core/sites'
 import { fold, rounds, weight } from '../support/readings'
@@ -196,20 +196,6 @@ describe('a check-in composed', () => {
     expect(composeCheckin(facts([first, second])).weightKg).toBe(72)
     const struck = { ...facts([first, second]), strikes: [{ readingId: second.id, struckAt: second.takenAt }] }
     expect(composeCheckin(struck).weightKg).toBe(71.5)
-  })
-
-  it('changes site by site between two check-ins', () => {
-    const history = composeHistory([
-      { ...facts(rounds(seven, values, values)), startedAt: '2026-10-23T17:00:00.000Z' },
-      { ...facts(rounds(seven, [12, 13, 9], [12, 13, 9])), startedAt: '2026-11-20T17:00:00.000Z' },
-    ])
-    const [then, now] = history.map(({ result }) => result)
-    if (!then || !now) throw new Error('two check-ins')
-    expect(
-      siteChanges(then, now)
-        .map(({ change }) => change)
-        .slice(0, 3),
-    ).toEqual([-2, 0, 1])
   })
 })
 

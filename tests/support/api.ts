@@ -64,6 +64,9 @@ export function someClient(change: Partial<ClientInput> = {}): ClientInput & { i
     consentOn: '2026-01-10',
     guardianConsent: false,
     flags: [],
+    athlete: null,
+    ancestry: null,
+    photoConsentOn: null,
     ...change,
   }
 }

@@ -4,3 +4,4 @@ import { measuringBundle } from './lib/bundle-size.mjs'
 
 await import(await bundled('bench/core.ts'))
 await measuringBundle()
+await import(await bundled('bench/studio.ts'))

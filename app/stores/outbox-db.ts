@@ -60,3 +60,26 @@ export async function fromStore<Result>(
   )
   return Promise.race([answer, late])
 }
+
+const SPARE = 'oak-pinch-waiting'
+
+/** Facts laid into the browser's plain storage while its database was stuck. */
+export function readSpare(): Waiting[] {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(SPARE) ?? '[]')
+    return Array.isArray(kept) ? (kept as Waiting[]) : []
+  } catch {
+    return []
+  }
+}
+
+/** Lays facts into the plain storage, replacing what lies there. False when it takes nothing either. */
+export function writeSpare(facts: readonly Waiting[]): boolean {
+  try {
+    if (facts.length === 0) localStorage.removeItem(SPARE)
+    else localStorage.setItem(SPARE, JSON.stringify(facts))
+    return true
+  } catch {
+    return false
+  }
+}

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { problemOf } from '~/composables/useApi'
 import { useMe } from '~/stores/me'
-import { fromStore, outboxDb, type PendingStart, type Waiting } from '~/stores/outbox-db'
+import { fromStore, outboxDb, readSpare, writeSpare, type PendingStart, type Waiting } from '~/stores/outbox-db'
 
 const RETRY_MS = 2_000
 const STORE_GIVEN_UP_MS = 5_000
@@ -24,8 +24,10 @@ function mayPassLater(status: number): boolean {
 export const useOutbox = defineStore('outbox', () => {
   const waiting = ref<Waiting[]>([])
   const trouble = ref<string | null>(null)
-  /** True while this browser cannot keep facts itself: then only the server holds them. */
+  /** True while neither the browser's database nor its plain storage takes facts: then only the server holds them. */
   const storeless = ref(false)
+  /** True while the database does not answer: facts lie in the plain storage meanwhile. */
+  let stalled = false
   const starts = ref<PendingStart[]>([])
   /** Check-ins started here that turned out to be under way already, by their new id. */
   const moved = ref<Record<string, string>>({})
@@ -40,6 +42,7 @@ export const useOutbox = defineStore('outbox', () => {
   async function forget(facts: readonly Waiting[]): Promise<void> {
     const ids = new Set(facts.map(({ id }) => id))
     waiting.value = waiting.value.filter(({ id }) => !ids.has(id))
+    if (stalled) writeSpare(waiting.value)
     await fromStore(
       outboxDb.transaction('rw', outboxDb.waiting, outboxDb.sent, async () => {
         await outboxDb.sent.bulkPut([...facts])
@@ -132,6 +135,7 @@ export const useOutbox = defineStore('outbox', () => {
   let loaded: Promise<void> | null = null
   /** Brings in what an earlier visit left on this device. */
   function load(): Promise<void> {
+    takeIn(readSpare())
     loaded ??= fromStore(Promise.all([outboxDb.waiting.toArray(), outboxDb.starts.toArray()]), LOAD_PATIENCE_MS).then(
       (kept) => {
         if (!kept) {
@@ -145,28 +149,47 @@ export const useOutbox = defineStore('outbox', () => {
             .below(Date.now() - KEEP_SENT_MS)
             .delete(),
         )
-        const known = new Set(waiting.value.map(({ id }) => id))
-        waiting.value = [...facts.filter(({ id }) => !known.has(id)), ...waiting.value]
+        takeIn(facts)
+        void emptySpare()
         starts.value = [...begun.filter(({ id }) => !starts.value.some((start) => start.id === id)), ...starts.value]
       },
     )
     return loaded
   }
 
-  /** Notes whether the browser's store takes what it is given; one that is only slow is not given up on at once. */
+  /** Facts of an earlier visit join those of this one. */
+  function takeIn(facts: readonly Waiting[]): void {
+    const known = new Set(waiting.value.map(({ id }) => id))
+    const fresh = facts.filter(({ id }) => !known.has(id))
+    if (fresh.length > 0) waiting.value = [...fresh, ...waiting.value]
+  }
+
+  /** The database answers: what lay in the plain storage goes there, and only then leaves it. */
+  async function emptySpare(): Promise<void> {
+    stalled = false
+    storeless.value = false
+    if (readSpare().length === 0) return
+    await outboxDb.waiting.bulkPut(waiting.value.map((fact) => ({ ...fact })))
+    writeSpare([])
+  }
+
+  function giveUp(): void {
+    stalled = true
+    storeless.value = !writeSpare(waiting.value)
+  }
+
+  /** Notes whether the browser's database takes what it is given; one that is only slow is not given up on at once. */
   function watchStore(stored: PromiseLike<unknown>): Promise<void> {
-    const late = setTimeout(() => (storeless.value = true), STORE_GIVEN_UP_MS)
+    const late = setTimeout(giveUp, STORE_GIVEN_UP_MS)
     return Promise.resolve(stored)
-      .then(
-        () => (storeless.value = false),
-        () => (storeless.value = true),
-      )
+      .then(emptySpare, giveUp)
       .then(() => clearTimeout(late))
   }
 
   /** Takes a fact in: at once on screen, then in the browser's database, then to the server. */
   async function put(fact: Waiting): Promise<void> {
     waiting.value = [...waiting.value, fact]
+    if (stalled) giveUp()
     await fromStore(watchStore(outboxDb.waiting.put(fact)))
     await sendAll()
     if (unsent.value.some(({ id }) => id === fact.id) && !retry.isPending.value) await sendAll()

@@ -193,6 +193,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.open('/clients')
     await coach.click('td a', 'Maren Osk')
     await coach.sees('lb')
+    await coach.click('button[role="tab"]', 'All check-ins')
     await coach.sees((71.5 / 0.45359237).toFixed(1))
     await coach.open('/studio')
     await coach.click('[data-field="ownMass"] button', 'as the studio (kg)')

@@ -146,6 +146,7 @@ describe('paper', () => {
     ).toEqual(['Chest', 'Abdominal', 'Thigh'])
     expect(await coach.seriousFindings()).toEqual([])
     await coach.click('a', 'Type a filled one in')
+    await coach.page.waitForSelector('#measuredAt')
     await coach.page.waitForSelector('select[name="protocol"]')
     await coach.page.select('select[name="protocol"]', 'laboratory-3-men')
     await coach.click('button', 'Start')

@@ -94,3 +94,22 @@ describe('slips while measuring', () => {
     expect(checkCopied({ chest: 8 }, last, 'last time')).toBeNull()
   })
 })
+
+describe('the marks of a caliper', () => {
+  const entry = (value: number, resolutionMm: number | null) =>
+    checkSlip({ measure: 'triceps', value, last: {}, here: {}, resolutionMm })
+
+  it('does not believe a value between them and proposes the nearest', () => {
+    expect(entry(12.3, 0.5)).toMatchObject({ code: 'marks', blocks: false, correction: { value: 12.5 } })
+    expect(entry(12.3, 0.5)?.sentence).toContain('half millimetre')
+    expect(entry(12.3, 1)?.correction?.value).toBe(12)
+    expect(entry(12.3, 0.2)?.correction?.value).toBe(12.4)
+  })
+
+  it('says nothing of a value on a mark, of a girth, or where the marks are not known', () => {
+    for (const value of [12, 12.5, 0.5 * 31]) expect(entry(value, 0.5)).toBeNull()
+    expect(entry(12.3, 0.1)).toBeNull()
+    expect(entry(12.3, null)).toBeNull()
+    expect(checkSlip({ measure: 'waist', value: 80.3, last: {}, here: {}, resolutionMm: 0.5 })).toBeNull()
+  })
+})

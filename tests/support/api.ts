@@ -33,6 +33,23 @@ export class Caller {
     return { status: response.status, body: (isJson && text ? JSON.parse(text) : null) as Body, text }
   }
 
+  /** Sends bytes as they are. */
+  async sendBytes<Body = Problem>(path: string, bytes: Buffer): Promise<Answer<Body>> {
+    const response = await fetch(`${this.server.address}${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream', cookie: this.cookie },
+      body: new Uint8Array(bytes),
+    })
+    const text = await response.text()
+    return { status: response.status, body: JSON.parse(text) as Body, text }
+  }
+
+  /** Fetches something that is not JSON. */
+  async bytes(path: string): Promise<{ status: number; headers: Headers; bytes: Buffer }> {
+    const response = await fetch(`${this.server.address}${path}`, { headers: { cookie: this.cookie } })
+    return { status: response.status, headers: response.headers, bytes: Buffer.from(await response.arrayBuffer()) }
+  }
+
   async signIn({ email, password }: { email: string; password: string }): Promise<void> {
     const { status, text } = await this.send('POST', '/api/sign-in', { email, password })
     if (status !== 200) throw new Error(`sign-in: ${text}`)

@@ -1,0 +1,43 @@
+import { randomBytes, scrypt } from 'node:crypto'
+import { parseArgs, promisify } from 'node:util'
+import { openDatabase } from '../server/db/database'
+import { seedStudio } from '../server/db/seed-studio'
+import { isEmpty } from '../server/repositories/staff'
+
+/** A scrypt hash in the form the server's own hasher reads (PHC string, as @adonisjs/hash writes it). */
+async function hash(password: string): Promise<string> {
+  const salt = randomBytes(16)
+  const [cost, block, parallel] = [16384, 8, 1]
+  const key = (await promisify(scrypt)(password, salt, 64)) as Buffer
+  const b64 = (bytes: Buffer) => bytes.toString('base64').replace(/=+$/, '')
+  return `$scrypt$n=${cost},r=${block},p=${parallel}$${b64(salt)}$${b64(key)}`
+}
+
+const { values } = parseArgs({
+  options: {
+    clients: { type: 'string', default: '1000' },
+    checkins: { type: 'string', default: '60' },
+    data: { type: 'string', default: '.data/large' },
+  },
+})
+const size = { clients: Number(values.clients), checkins: Number(values.checkins) }
+if (!Object.values(size).every((count) => Number.isInteger(count) && count > 0 && count <= 100_000)) {
+  console.error('Please give --clients and --checkins as whole numbers above zero.')
+  process.exit(1)
+}
+const db = await openDatabase(`${values.data}/postgres`)
+if (!(await isEmpty(db))) {
+  console.error(`There is a studio in ${values.data} already. Give another folder with --data.`)
+  process.exit(1)
+}
+const began = performance.now()
+const { readings } = await seedStudio(db, size, {
+  hash,
+  now: new Date(),
+  seed: 20261125,
+  progress: (done) => process.stderr.write(`\r${done} of ${size.clients} clients`),
+})
+await db.$client.close()
+console.log(
+  `\n${size.clients} clients, ${size.clients * size.checkins} check-ins, ${readings} readings in ${((performance.now() - began) / 1000).toFixed(1)} s. Start it with: DATA_DIR=${values.data} npm start`,
+)

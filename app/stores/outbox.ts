@@ -1,6 +1,6 @@
 import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { problemOf } from '~/composables/useApi'
 import { useMe } from '~/stores/me'
 import { fromStore, outboxDb, readSpare, writeSpare, type PendingStart, type Waiting } from '~/stores/outbox-db'
@@ -22,13 +22,13 @@ function mayPassLater(status: number): boolean {
  * twice changes nothing on the server.
  */
 export const useOutbox = defineStore('outbox', () => {
-  const waiting = ref<Waiting[]>([])
+  const waiting = shallowRef<Waiting[]>([])
   const trouble = ref<string | null>(null)
   /** True while neither the browser's database nor its plain storage takes facts: then only the server holds them. */
   const storeless = ref(false)
   /** True while the database does not answer: facts lie in the plain storage meanwhile. */
   let stalled = false
-  const starts = ref<PendingStart[]>([])
+  const starts = shallowRef<PendingStart[]>([])
   /** Check-ins started here that turned out to be under way already, by their new id. */
   const moved = ref<Record<string, string>>({})
   let sending: Promise<void> | null = null
@@ -169,7 +169,7 @@ export const useOutbox = defineStore('outbox', () => {
     stalled = false
     storeless.value = false
     if (readSpare().length === 0) return
-    await outboxDb.waiting.bulkPut(waiting.value.map((fact) => ({ ...fact })))
+    await outboxDb.waiting.bulkPut(waiting.value)
     writeSpare([])
   }
 

@@ -43,6 +43,11 @@ class OutboxDatabase extends Dexie {
 /** The browser's own store of what is still to be sent. */
 export const outboxDb = new OutboxDatabase()
 
+// A page that goes away in the middle of a transaction has been seen to leave the database stuck for the next one.
+if (typeof window !== 'undefined') {
+  window.addEventListener('pagehide', () => outboxDb.close({ disableAutoOpen: false }))
+}
+
 const PATIENCE_MS = 1_000
 
 /**

@@ -26,8 +26,8 @@ export const useOutbox = defineStore('outbox', () => {
   const trouble = ref<string | null>(null)
   /** True while neither the browser's database nor its plain storage takes facts: then only the server holds them. */
   const storeless = ref(false)
-  /** True while the database does not answer: facts lie in the plain storage meanwhile. */
-  let stalled = false
+  /** Facts the database has not confirmed yet: they lie in the plain storage from the press of the key on. */
+  const unstored = new Map<string, Waiting>()
   const starts = shallowRef<PendingStart[]>([])
   /** Check-ins started here that turned out to be under way already, by their new id. */
   const moved = ref<Record<string, string>>({})
@@ -42,7 +42,7 @@ export const useOutbox = defineStore('outbox', () => {
   async function forget(facts: readonly Waiting[]): Promise<void> {
     const ids = new Set(facts.map(({ id }) => id))
     waiting.value = waiting.value.filter(({ id }) => !ids.has(id))
-    if (stalled) writeSpare(waiting.value)
+    leaveSpare(facts)
     await fromStore(
       outboxDb.transaction('rw', outboxDb.waiting, outboxDb.sent, async () => {
         await outboxDb.sent.bulkPut([...facts])
@@ -164,33 +164,41 @@ export const useOutbox = defineStore('outbox', () => {
     if (fresh.length > 0) waiting.value = [...fresh, ...waiting.value]
   }
 
-  /** The database answers: what lay in the plain storage goes there, and only then leaves it. */
+  /** Facts that are safe elsewhere leave the plain storage. */
+  function leaveSpare(facts: readonly Waiting[]): void {
+    const held = facts.filter(({ id }) => unstored.delete(id))
+    if (held.length > 0) writeSpare([...unstored.values()])
+  }
+
+  /** What an earlier visit left in the plain storage goes into the database, and only then leaves it. */
   async function emptySpare(): Promise<void> {
-    stalled = false
-    storeless.value = false
-    if (readSpare().length === 0) return
-    await outboxDb.waiting.bulkPut(waiting.value)
-    writeSpare([])
+    const left = readSpare()
+    for (const fact of left) unstored.set(fact.id, fact)
+    if (left.length === 0) return
+    await outboxDb.waiting.bulkPut(left)
+    leaveSpare(left)
   }
 
-  function giveUp(): void {
-    stalled = true
-    storeless.value = !writeSpare(waiting.value)
-  }
-
-  /** Notes whether the browser's database takes what it is given; one that is only slow is not given up on at once. */
-  function watchStore(stored: PromiseLike<unknown>): Promise<void> {
-    const late = setTimeout(giveUp, STORE_GIVEN_UP_MS)
-    return Promise.resolve(stored)
-      .then(emptySpare, giveUp)
-      .then(() => clearTimeout(late))
+  /** Puts a fact into the plain storage at once and into the database as soon as it answers. */
+  async function store(fact: Waiting): Promise<void> {
+    unstored.set(fact.id, fact)
+    const spared = writeSpare([...unstored.values()])
+    const late = setTimeout(() => (storeless.value = !spared), STORE_GIVEN_UP_MS)
+    try {
+      await outboxDb.waiting.put(fact)
+      leaveSpare([fact])
+      storeless.value = false
+    } catch {
+      storeless.value = !spared
+    } finally {
+      clearTimeout(late)
+    }
   }
 
   /** Takes a fact in: at once on screen, then in the browser's database, then to the server. */
   async function put(fact: Waiting): Promise<void> {
     waiting.value = [...waiting.value, fact]
-    if (stalled) giveUp()
-    await fromStore(watchStore(outboxDb.waiting.put(fact)))
+    await fromStore(store(fact))
     await sendAll()
     if (unsent.value.some(({ id }) => id === fact.id) && !retry.isPending.value) await sendAll()
   }

@@ -128,7 +128,7 @@ const scale = useDevices({
       <p v-else class="py-4 text-faded">No diary yet. A daily weight tells a change from a day’s water.</p>
       <div
         v-if="beside.length > 0"
-        class="overflow-x-auto"
+        class="relative overflow-x-auto"
         tabindex="0"
         role="region"
         aria-label="Check-ins beside the mean of their week"

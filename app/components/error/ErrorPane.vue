@@ -103,7 +103,7 @@ async function simulate() {
         {{ assessor }}’s own error
         <span class="font-normal text-faded">from the repeats of the last 180 days</span>
       </h2>
-      <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Error by site">
+      <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Error by site">
         <table class="ruled mt-2">
           <thead>
             <tr>
@@ -156,7 +156,7 @@ async function simulate() {
             </button>
           </div>
         </div>
-        <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Verdicts with better technique">
+        <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Verdicts with better technique">
           <table class="ruled mt-2">
             <thead>
               <tr>

@@ -5,7 +5,7 @@ import type { ClientRecord } from '~/composables/useClientRecord'
 
 /** Photographs of the span: then and now side by side or under a slider, and new ones for the later check-in. */
 const props = defineProps<{ followed: ClientRecord }>()
-const { history, client, then, now } = props.followed
+const { history, client, ends, toIndex, then, now } = props.followed
 const LIMIT_MB = 25
 
 const photos = computed(() => history.value?.photos ?? [])
@@ -23,10 +23,10 @@ const removing = ref<string | null>(null)
 function at(checkinId: string | undefined, of: Pose): Photo | null {
   return photos.value.findLast((photo) => photo.checkinId === checkinId && photo.pose === of) ?? null
 }
-/** The newest photograph of a pose before the later jaw. */
+/** The photograph of a pose from the newest check-in before the later jaw. */
 function before(of: Pose): Photo | null {
-  const until = now.value?.record.startedAt ?? ''
-  return photos.value.findLast((photo) => photo.pose === of && photo.takenAt < until) ?? null
+  const earlier = ends.value.slice(0, toIndex.value).reverse()
+  return earlier.map(({ record }) => at(record.id, of)).find((photo) => photo !== null) ?? null
 }
 const pairs = computed(() =>
   POSES.map((of) => ({ pose: of, then: at(then.value?.record.id, of), now: at(now.value?.record.id, of) })),

@@ -75,7 +75,7 @@ async function choose(change: Partial<Choices>) {
           <span class="ml-1 text-xl text-faded">%</span>
         </p>
         <p v-if="result.masses" class="text-[15px]">
-          Fat <span class="figure font-bold text-fat">{{ formatMass(result.masses.fatKg, units) }}</span>
+          Fat <span class="figure font-bold text-alert">{{ formatMass(result.masses.fatKg, units) }}</span>
           {{ units.mass }}, lean
           <span class="figure font-bold text-lean">{{ formatMass(result.masses.leanKg, units) }}</span>
           {{ units.mass

@@ -23,7 +23,7 @@ function sayError({ error }: Change): string {
 </script>
 
 <template>
-  <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Girths">
+  <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Girths">
     <table class="ruled">
       <thead>
         <tr>

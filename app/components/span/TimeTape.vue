@@ -33,10 +33,12 @@ function nearest(clientX: number): number {
   return best
 }
 
+/** A jaw that meets the other pushes it along. */
 function put(jaw: 'from' | 'to', place: number) {
   const last = props.instants.length - 1
-  const from = jaw === 'from' ? Math.max(0, Math.min(place, props.to - 1)) : props.from
-  const to = jaw === 'to' ? Math.min(last, Math.max(place, props.from + 1)) : props.to
+  const wanted = jaw === 'from' ? Math.max(0, Math.min(place, last - 1)) : Math.min(last, Math.max(place, 1))
+  const from = jaw === 'from' ? wanted : Math.min(props.from, wanted - 1)
+  const to = jaw === 'to' ? wanted : Math.max(props.to, wanted + 1)
   if (from !== props.from || to !== props.to) emit('jaws', from, to)
 }
 

@@ -174,7 +174,13 @@ function openFirst() {
       <span class="ml-auto text-[15px] text-faded" data-total>{{ total }} shown</span>
     </div>
     <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">{{ problem }}</p>
-    <div v-if="lines.length > 0" class="mt-2 overflow-x-auto" tabindex="0" role="region" aria-label="List of clients">
+    <div
+      v-if="lines.length > 0"
+      class="relative mt-2 overflow-x-auto"
+      tabindex="0"
+      role="region"
+      aria-label="List of clients"
+    >
       <table class="ruled">
         <thead>
           <tr>

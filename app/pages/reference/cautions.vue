@@ -21,7 +21,7 @@ const someone: CautionFacts = {
     <p class="mb-3 max-w-prose">
       These show wherever they apply. They are plain words and no diagnosis: licensed practice and local rules decide.
     </p>
-    <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Cautions">
+    <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Cautions">
       <table class="ruled">
         <thead>
           <tr>

@@ -58,7 +58,7 @@ function print() {
       <p class="mb-2 text-[15px] text-faded">
         Percent fat by the sum of {{ folds }}. {{ conversionOf(conversion).label }}. {{ equation.source }}.
       </p>
-      <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Percent fat by sum and age">
+      <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Percent fat by sum and age">
         <table class="w-full border-collapse">
           <thead>
             <tr class="border-b-2 border-ink">

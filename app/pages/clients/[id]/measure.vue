@@ -4,7 +4,7 @@ import { composeWith } from '#core/composition/checkin'
 import { ageInYears, breaksHistory, CONDITIONS, conditionChanges, suggestProtocols } from '#core/composition'
 import { bmi } from '#core/equations/measures'
 import { isChoosable, OWN_POLICIES, type ChosenPolicies } from '#core/readings'
-import { PROTOCOLS, type ProtocolId } from '#core/sites'
+import { isFold, PROTOCOLS, type ProtocolId } from '#core/sites'
 import { caliperFacts, checkinFacts } from '#shared/checkin-facts'
 import type { PrepareFacts } from '#shared/schemas/checkin'
 import { useMe } from '~/stores/me'
@@ -37,7 +37,8 @@ const before = computed(() => {
 })
 const about = computed(() => {
   const person = client.value
-  const largest = Math.max(0, ...(before.value?.session.sites ?? []).map(({ value }) => value ?? 0))
+  const folds = (before.value?.session.sites ?? []).filter(({ site }) => isFold(site))
+  const largest = Math.max(0, ...folds.map(({ value }) => value ?? 0))
   const kg = before.value?.weightKg ?? null
   return {
     sex: person?.sex ?? ('female' as const),

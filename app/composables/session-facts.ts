@@ -1,6 +1,6 @@
 import type { Reading, Remark, Strike } from '#core/readings'
 import type { EventsInput, SkipFact } from '#shared/schemas/checkin'
-import type { Waiting } from '~/stores/outbox-db'
+import type { Waiting } from '~/storage/outbox-db'
 
 /** The facts of a session, from wherever they came: a union, so that order and repetition never matter. */
 export interface SessionFacts {

@@ -11,7 +11,7 @@ import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
 import { heardFacts, joinFacts, NO_FACTS, waitingFacts, type SessionFacts } from '~/composables/session-facts'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
-import type { Waiting } from '~/stores/outbox-db'
+import type { Waiting } from '~/storage/outbox-db'
 
 /** What is to be entered now: the weight first, the height where it is measured, then site after site. */
 export type Cell =
@@ -33,6 +33,14 @@ function factsOf(record: CheckinRecord, { client, caliper }: MeasuringFacts, ses
 function equationIds({ checkin, choices }: MeasuringFacts): string[] {
   const { feeds } = protocolOf(checkin)
   return [...new Set(choices?.equationId ? [...feeds, choices.equationId] : feeds)]
+}
+
+const IDLE_AT_LATEST_MS = 1_000
+
+/** Runs what the first frames need not wait for. */
+function whenIdle(run: () => void): void {
+  if (typeof requestIdleCallback === 'function') requestIdleCallback(run, { timeout: IDLE_AT_LATEST_MS })
+  else setTimeout(run, IDLE_AT_LATEST_MS)
 }
 
 /**
@@ -92,7 +100,8 @@ export function useMeasuring(checkinId: string) {
   })
 
   async function load(): Promise<void> {
-    await outbox.load()
+    const holds = outbox.mayHold()
+    if (holds) await outbox.load()
     // Sent first: a check-in started without the server is there to be fetched afterwards.
     if (outbox.starts.some(({ id }) => id === checkinId)) await outbox.sendAll()
     const begun = outbox.starts.find(({ id }) => id === checkinId)
@@ -100,13 +109,17 @@ export function useMeasuring(checkinId: string) {
       ? begun.facts
       : await $fetch<MeasuringFacts>(`/api/checkins/${outbox.moved[checkinId] ?? checkinId}`)
     equations.value = await loadEquations(equationIds(loaded))
-    // Facts this device has sent complete what a cached answer lacks; a slow store is not waited for long.
-    const sent = outbox.sentOf(checkinId).then((facts) => {
-      taken.value = joinFacts(taken.value, waitingFacts(facts))
-    })
-    await Promise.race([sent, new Promise((late) => setTimeout(late, 4_000))])
+    // A slow store is not waited for long, and not at all when everything has reached the server.
+    if (holds) await Promise.race([recall(), new Promise((late) => setTimeout(late, 4_000))])
     facts.value = loaded
-    void outbox.sendAll()
+    if (holds) void outbox.sendAll()
+    else whenIdle(() => void recall().then(outbox.sendAll))
+  }
+
+  /** Facts this device has sent complete what a cached answer lacks. */
+  async function recall(): Promise<void> {
+    const sent = await outbox.sentOf(checkinId)
+    taken.value = joinFacts(taken.value, waitingFacts(sent))
   }
 
   /** Fetches what the server holds again; a failure leaves what is shown. */

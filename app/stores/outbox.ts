@@ -3,7 +3,16 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { problemOf } from '~/composables/useApi'
 import { useMe } from '~/stores/me'
-import { fromStore, outboxDb, readSpare, writeSpare, type PendingStart, type Waiting } from '~/stores/outbox-db'
+import {
+  fromStore,
+  mayHold,
+  noteHolding,
+  openOutbox,
+  readSpare,
+  writeSpare,
+  type PendingStart,
+  type Waiting,
+} from '~/storage/outbox-db'
 
 const RETRY_MS = 2_000
 const STORE_GIVEN_UP_MS = 5_000
@@ -44,17 +53,20 @@ export const useOutbox = defineStore('outbox', () => {
     waiting.value = waiting.value.filter(({ id }) => !ids.has(id))
     leaveSpare(facts)
     await fromStore(
-      outboxDb.transaction('rw', outboxDb.waiting, outboxDb.sent, async () => {
-        await outboxDb.sent.bulkPut([...facts])
-        await outboxDb.waiting.bulkDelete([...ids])
-      }),
+      openOutbox().then((db) =>
+        db.transaction('rw', db.waiting, db.sent, async () => {
+          await db.sent.bulkPut([...facts])
+          await db.waiting.bulkDelete([...ids])
+        }),
+      ),
     )
+    if (waiting.value.length === 0 && starts.value.length === 0) noteHolding(false)
   }
 
   async function markRefused(fact: Waiting, sentence: string): Promise<void> {
     const marked = { ...fact, refused: sentence }
     waiting.value = waiting.value.map((other) => (other.id === fact.id ? marked : other))
-    await fromStore(outboxDb.waiting.put(marked))
+    await fromStore(openOutbox().then((db) => db.waiting.put(marked)))
   }
 
   async function send(checkinId: string, facts: Waiting[]): Promise<void> {
@@ -91,11 +103,11 @@ export const useOutbox = defineStore('outbox', () => {
       const facts = waiting.value.filter(({ checkinId }) => checkinId === id)
       const followed = facts.map((fact) => ({ ...fact, checkinId: found.id }))
       waiting.value = waiting.value.map((fact) => (fact.checkinId === id ? { ...fact, checkinId: found.id } : fact))
-      await fromStore(outboxDb.waiting.bulkPut(followed))
+      await fromStore(openOutbox().then((db) => db.waiting.bulkPut(followed)))
       moved.value = { ...moved.value, [id]: found.id }
     }
     starts.value = starts.value.filter((start) => start.id !== id)
-    await fromStore(outboxDb.starts.delete(id))
+    await fromStore(openOutbox().then((db) => db.starts.delete(id)))
   }
 
   async function sendStarts(): Promise<void> {
@@ -136,24 +148,27 @@ export const useOutbox = defineStore('outbox', () => {
   /** Brings in what an earlier visit left on this device. */
   function load(): Promise<void> {
     takeIn(readSpare())
-    loaded ??= fromStore(Promise.all([outboxDb.waiting.toArray(), outboxDb.starts.toArray()]), LOAD_PATIENCE_MS).then(
-      (kept) => {
-        if (!kept) {
-          loaded = null
-          return
-        }
-        const [facts, begun] = kept.value
-        void fromStore(
-          outboxDb.sent
+    loaded ??= fromStore(
+      openOutbox().then((db) => Promise.all([db.waiting.toArray(), db.starts.toArray()])),
+      LOAD_PATIENCE_MS,
+    ).then((kept) => {
+      if (!kept) {
+        loaded = null
+        return
+      }
+      const [facts, begun] = kept.value
+      void fromStore(
+        openOutbox().then((db) =>
+          db.sent
             .where('savedAt')
             .below(Date.now() - KEEP_SENT_MS)
             .delete(),
-        )
-        takeIn(facts)
-        void emptySpare()
-        starts.value = [...begun.filter(({ id }) => !starts.value.some((start) => start.id === id)), ...starts.value]
-      },
-    )
+        ),
+      )
+      takeIn(facts)
+      void emptySpare()
+      starts.value = [...begun.filter(({ id }) => !starts.value.some((start) => start.id === id)), ...starts.value]
+    })
     return loaded
   }
 
@@ -175,17 +190,18 @@ export const useOutbox = defineStore('outbox', () => {
     const left = readSpare()
     for (const fact of left) unstored.set(fact.id, fact)
     if (left.length === 0) return
-    await outboxDb.waiting.bulkPut(left)
+    await (await openOutbox()).waiting.bulkPut(left)
     leaveSpare(left)
   }
 
   /** Puts a fact into the plain storage at once and into the database as soon as it answers. */
   async function store(fact: Waiting): Promise<void> {
     unstored.set(fact.id, fact)
+    noteHolding(true)
     const spared = writeSpare([...unstored.values()])
     const late = setTimeout(() => (storeless.value = !spared), STORE_GIVEN_UP_MS)
     try {
-      await outboxDb.waiting.put(fact)
+      await (await openOutbox()).waiting.put(fact)
       leaveSpare([fact])
       storeless.value = false
     } catch {
@@ -205,16 +221,17 @@ export const useOutbox = defineStore('outbox', () => {
 
   /** Facts of a check-in this device has sent lately. */
   async function sentOf(checkinId: string): Promise<Waiting[]> {
-    const asked = outboxDb.sent.where('checkinId').equals(checkinId).toArray()
+    const asked = openOutbox().then((db) => db.sent.where('checkinId').equals(checkinId).toArray())
     return asked.catch(() => [])
   }
 
   /** Keeps a check-in started without the server. */
   async function putStart(start: PendingStart): Promise<void> {
     starts.value = [...starts.value, start]
-    await fromStore(outboxDb.starts.put(start))
+    noteHolding(true)
+    await fromStore(openOutbox().then((db) => db.starts.put(start)))
     void sendAll()
   }
 
-  return { starts, moved, putStart, sentOf, waiting, unsent, refused, trouble, storeless, load, put, sendAll }
+  return { starts, moved, putStart, sentOf, waiting, unsent, refused, trouble, storeless, mayHold, load, put, sendAll }
 })

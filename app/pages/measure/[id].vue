@@ -84,6 +84,10 @@ watch(
   () => outbox.moved[id],
   (open) => open && reloadNuxtApp({ path: `/measure/${open}`, force: true }),
 )
+watch(
+  () => session.live.value.length,
+  (count) => count > 0 && (marking.value = false),
+)
 watch(current, (site) => site && devices.tellSite(site.id), { immediate: true })
 watch(cell, count.reset)
 

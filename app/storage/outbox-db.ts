@@ -1,4 +1,4 @@
-import Dexie, { type EntityTable } from 'dexie'
+import type { OutboxDatabase } from './outbox-database'
 import type { Reading, Remark, Strike } from '#core/readings'
 import type { MeasuringFacts, SkipFact, StartCheckinInput } from '#shared/schemas/checkin'
 
@@ -27,25 +27,34 @@ export interface PendingStart {
   facts: MeasuringFacts
 }
 
-class OutboxDatabase extends Dexie {
-  waiting!: EntityTable<Waiting, 'id'>
-  starts!: EntityTable<PendingStart, 'id'>
-  /** Facts the server has confirmed: kept a while, so that a session can be shown without the server. */
-  sent!: EntityTable<Waiting, 'id'>
+let opened: Promise<OutboxDatabase> | null = null
 
-  constructor() {
-    super('oak-pinch')
-    this.version(1).stores({ waiting: 'id, checkinId' })
-    this.version(2).stores({ waiting: 'id, checkinId', starts: 'id', sent: 'id, checkinId, savedAt' })
+/** Opens the browser's database of what is still to be sent; its code loads when it is first asked for. */
+export function openOutbox(): Promise<OutboxDatabase> {
+  opened ??= import('./outbox-database').then(({ outboxDatabase }) => outboxDatabase)
+  opened.catch(() => (opened = null))
+  return opened
+}
+
+const HOLDS = 'oak-pinch-holds'
+
+/** Whether the database may hold facts that have not been sent: told without opening it. */
+export function mayHold(): boolean {
+  try {
+    return localStorage.getItem(HOLDS) !== null || localStorage.getItem(SPARE) !== null
+  } catch {
+    return true
   }
 }
 
-/** The browser's own store of what is still to be sent. */
-export const outboxDb = new OutboxDatabase()
-
-// A page that goes away in the middle of a transaction has been seen to leave the database stuck for the next one.
-if (typeof window !== 'undefined') {
-  window.addEventListener('pagehide', () => outboxDb.close({ disableAutoOpen: false }))
+/** Notes whether the database holds facts that have not been sent. */
+export function noteHolding(holds: boolean): void {
+  try {
+    if (holds) localStorage.setItem(HOLDS, '1')
+    else localStorage.removeItem(HOLDS)
+  } catch {
+    // Without plain storage the database is always asked.
+  }
 }
 
 const PATIENCE_MS = 1_000

@@ -1,0 +1,23 @@
+import Dexie, { type EntityTable } from 'dexie'
+import type { PendingStart, Waiting } from './outbox-db'
+
+export class OutboxDatabase extends Dexie {
+  waiting!: EntityTable<Waiting, 'id'>
+  starts!: EntityTable<PendingStart, 'id'>
+  /** Facts the server has confirmed: kept a while, so that a session can be shown without the server. */
+  sent!: EntityTable<Waiting, 'id'>
+
+  constructor() {
+    super('oak-pinch')
+    this.version(1).stores({ waiting: 'id, checkinId' })
+    this.version(2).stores({ waiting: 'id, checkinId', starts: 'id', sent: 'id, checkinId, savedAt' })
+  }
+}
+
+/** The browser's own database of what is still to be sent. */
+export const outboxDatabase = new OutboxDatabase()
+
+// A page that goes away in the middle of a transaction has been seen to leave the database stuck for the next one.
+if (typeof window !== 'undefined') {
+  window.addEventListener('pagehide', () => outboxDatabase.close({ disableAutoOpen: false }))
+}

@@ -1,0 +1,116 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { startServer } from '../../scripts/lib/server-process.mjs'
+import { Caller, LEAD, someClient, type Server } from '../support/api'
+import { launchChromium, PHONE, Visitor, type Browser } from '../support/browser'
+import { enterVisit } from '../support/visits'
+
+const FIRST = [14, 12, 8, 10, 16, 20, 22]
+const maren = someClient()
+const tobin = someClient({ name: 'Tobin Hale', sex: 'male' })
+
+let server: Server
+let browser: Browser
+let coach: Visitor
+beforeAll(async () => {
+  ;[server, browser] = await Promise.all([startServer(), launchChromium()])
+  const api = new Caller(server)
+  await api.setUp()
+  for (const client of [maren, tobin]) await api.send('POST', '/api/clients', client)
+  await enterVisit(api, maren.id, { daysAgo: 30, values: FIRST, kg: 71 })
+  coach = await Visitor.arrive(browser, server.address)
+  await coach.signIn(LEAD)
+})
+afterAll(async () => {
+  await coach.close()
+  await browser.close()
+  await server.remove()
+})
+
+const heading = () => coach.textOf('section[aria-label="Entry"] h2')
+
+describe('ways of reading', () => {
+  it('are chosen while preparing and go back to the set’s own when the set changes', async () => {
+    await coach.open('/studio')
+    await coach.fill('input[name="caliperName"]', 'Steel, bench')
+    await coach.page.select('select[name="resolution"]', '0.5')
+    await coach.click('section[aria-labelledby="calipers"] button', 'Add')
+    await coach.sees('never checked')
+    await coach.open(`/clients/${maren.id}/measure`)
+    await coach.page.waitForSelector('select[name="policy-folds"]')
+    await coach.page.select('select[name="protocol"]', 'kinanthropometry-8')
+    await coach.page.select('select[name="policy-folds"]', 'kinanthropometry-learner')
+    await coach.page.select('select[name="protocol"]', 'laboratory-7')
+    expect(await coach.page.$eval('select[name="policy-folds"]', (field) => (field as HTMLSelectElement).value)).toBe(
+      'laboratory',
+    )
+    await coach.page.select('select[name="policy-folds"]', 'laboratory-strict')
+    expect(await coach.seriousFindings()).toEqual([])
+    await coach.click('button', 'Start')
+    await coach.click('button', 'Skip marking')
+    await coach.measuring()
+  })
+
+  it('asks for the half millimetre by the caliper’s marks, put right with one key', async () => {
+    await coach.enter(71)
+    await coach.enter(14.3)
+    await coach.sees('This caliper reads to the half millimetre: 14.3 mm lies between its marks.')
+    await coach.keys('c')
+    await coach.page.waitForSelector('[data-site="triceps"] .kept')
+    expect(await coach.textOf('[data-site="triceps"] .kept')).toBe('14.5')
+    // Passed with one more Enter where it was read so.
+    await coach.enter(11.8)
+    await coach.sees('11.8 mm lies between its marks')
+    await coach.keys('Enter')
+    expect(await heading()).toBe('Chest')
+  })
+
+  it('disputes beyond the chosen millimetre, and says when a round looks copied', async () => {
+    for (const value of FIRST.slice(2)) await coach.enter(value)
+    expect(await coach.page.$('[data-copied]')).toBeNull()
+    for (const value of [16, 12, ...FIRST.slice(2)]) await coach.enter(value)
+    await coach.sees('measuring again where rounds differ')
+    expect(await heading()).toBe('Triceps')
+    // Strike what differs and read it as last time: now all seven are exactly last time's.
+    for (const label of [
+      '14.5 at Triceps, reading 1',
+      '16.0 at Triceps, reading 1',
+      '11.8 at Subscapular, reading 1',
+    ]) {
+      await coach.click(`[aria-label="${label}: pick to strike"]`)
+      await coach.keys('u')
+    }
+    await coach.sees('round 1 of 2')
+    await coach.enter(14)
+    await coach.sees('All 7 values are exactly those of last time: were they read, or copied?')
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+})
+
+describe('on a phone', () => {
+  it('prepares, marks, skips and notes within the screen', async () => {
+    const phone = await Visitor.arrive(browser, server.address, PHONE)
+    const audit = async (where: string) => {
+      expect(await phone.overflow(), where).toBeLessThanOrEqual(0)
+      expect(await phone.seriousFindings(), where).toEqual([])
+    }
+    await phone.signIn(LEAD)
+    await phone.open(`/clients/${tobin.id}/measure`)
+    await phone.page.waitForSelector('select[name="protocol"]')
+    await phone.page.select('select[name="protocol"]', 'laboratory-3-men')
+    await audit('prepare')
+    await phone.tap('button', 'Start')
+    await phone.sees('Chest')
+    await audit('mark')
+    await phone.tap('button', 'Skip marking')
+    await phone.measuring()
+    await phone.tapIn(82)
+    await phone.tap('button', 'skip')
+    await phone.sees('Leave out')
+    await audit('skip')
+    await phone.tap('button', 'Only for now, another site first')
+    await phone.tapIn(14)
+    await phone.tap('button', 'Note')
+    await audit('note')
+    await phone.close()
+  })
+})

@@ -84,8 +84,19 @@ function sumOf(end: SpanEnd, variances: InputVariances): Measured | null {
   return { value: sumMm, variance: folds.reduce((total, { site }) => total + (variances[site] ?? 0), 0) }
 }
 
+/** Figures of ends that have been asked for already: a dragged jaw asks for the same ones again and again. */
+const known = new WeakMap<SpanEnd, { errors: ErrorLookup; factor: number; figures: EndFigures }>()
+
 /** Everything one end of a span says, with the error of its measuring (not of the level). */
 export function endFigures(end: SpanEnd, errors: ErrorLookup, factor = BETWEEN_VISIT_FACTOR): EndFigures {
+  const before = known.get(end)
+  if (before && before.errors === errors && before.factor === factor) return before.figures
+  const figures = computeFigures(end, errors, factor)
+  known.set(end, { errors, factor, figures })
+  return figures
+}
+
+function computeFigures(end: SpanEnd, errors: ErrorLookup, factor: number): EndFigures {
   const all = inputVariances(end, errors, factor)
   const weight = weightOf(end)
   const nothing = { weight, percent: null, fat: null, lean: null, differenceVariance: 0, sum: sumOf(end, all) }
@@ -93,12 +104,12 @@ export function endFigures(end: SpanEnd, errors: ErrorLookup, factor = BETWEEN_V
   const gradient = inputs && gradientOf(inputs.reached.equation, inputs.measures, inputs.settings)
   if (!inputs || !gradient) return nothing
   const { percent } = inputs.reached
-  const known = { ...nothing, percent: { value: percent, variance: percentVariance(gradient, all) } }
-  if (!weight) return known
+  const withPercent = { ...nothing, percent: { value: percent, variance: percentVariance(gradient, all) } }
+  if (!weight) return withPercent
   const mass = massVariances(gradient, all, { weightKg: weight.value, percent })
   const fatKg = (weight.value * percent) / 100
   return {
-    ...known,
+    ...withPercent,
     fat: { value: fatKg, variance: mass.fat },
     lean: { value: weight.value - fatKg, variance: mass.lean },
     differenceVariance: mass.difference,

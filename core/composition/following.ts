@@ -61,7 +61,8 @@ export function spanLines(ends: readonly SpanEnd[], errors: ErrorLookup): SpanLi
   }
 }
 
-function sameSet(a: SpanEnd, b: SpanEnd): boolean {
+/** Whether the sums of two check-ins are of the same folds. */
+export function sameSet(a: SpanEnd, b: SpanEnd): boolean {
   const [x, y] = [a.facts.protocol, b.facts.protocol]
   return x.id === y.id || sameFolds(x, y)
 }

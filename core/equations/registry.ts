@@ -54,12 +54,14 @@ export function equationsFor(sex: Sex, sites: readonly SiteId[]): Equation[] {
   })
 }
 
-/** What a check-in of a protocol is read with: the chosen equation, if any, and the protocol's own of this sex. */
+/** What a check-in of a protocol is followed with: the chosen equation, if any, and the protocol's own of this sex. */
 export function equationsOfProtocol(feeds: readonly string[], sex: Sex, chosenId: string | null): Equation[] {
-  return [...new Set(chosenId ? [...feeds, chosenId] : feeds)].flatMap((id) => {
+  const known = (id: string) => {
     const equation = findEquation(id)
     return equation && isFor(equation, sex) ? [equation] : []
-  })
+  }
+  const [own] = feeds.flatMap(known)
+  return [...new Set([...(chosenId ? known(chosenId) : []), ...(own ? [own] : [])])]
 }
 
 /** True when an equation works on folds. */

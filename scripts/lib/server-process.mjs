@@ -31,10 +31,12 @@ function untilReady(child) {
 /**
  * The built application as a process of its own, in a data folder of its own: what tests and screenshots drive.
  * `kill` is kill -9; `start` after it starts again on the same folder and port; `remove` ends it for good.
- * @param {{ demo?: boolean }} options
+ * `prepare` fills the data folder before the first start.
+ * @param {{ demo?: boolean, prepare?: (dataDir: string) => Promise<void> }} options
  */
-export async function startServer({ demo = false } = {}) {
+export async function startServer({ demo = false, prepare } = {}) {
   const dataDir = mkdtempSync(join(tmpdir(), 'oak-pinch-data-'))
+  await prepare?.(dataDir)
   const port = await freePort()
   const env = { ...process.env, DATA_DIR: dataDir, PORT: String(port), HOST: '127.0.0.1', NODE_ENV: 'production' }
   /** @type {import('node:child_process').ChildProcessWithoutNullStreams | null} */

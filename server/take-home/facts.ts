@@ -1,4 +1,4 @@
-import { composeSpan, endFigures, type Span } from '../../core/composition'
+import { comparability, composeSpan, endFigures, type Span } from '../../core/composition'
 import { Z_95, type Change } from '../../core/error'
 import { SITES } from '../../core/sites'
 import { summariseSpan } from '../../core/trend'
@@ -111,7 +111,7 @@ function chartLines(
 ): ChartLine[] {
   const { units, neutral, history } = request
   const errors = lookupErrors(history.errors)
-  const comparable = ends.filter((end) => end === now || composeSpan(end, now, errors).comparability.percent)
+  const comparable = ends.filter((end) => end === now || comparability(end, now).percent)
   const said = comparable.map((end) => {
     const { week: _, ...visit } = end
     return { at: Date.parse(end.facts.startedAt), ...endFigures(byWeek ? end : visit, errors) }

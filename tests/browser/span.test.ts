@@ -183,7 +183,7 @@ describe('the span', () => {
         const { x, y, width, height } = element.getBoundingClientRect()
         return { x: x + width / 2, y: y + height / 2 }
       })
-    const [jaw, mark] = [await place('[data-jaw="to"]'), await place('[data-tape] circle:nth-of-type(2)')]
+    const [jaw, mark] = [await place('[data-jaw="to"]'), await place('[data-tape] circle[data-mark]:nth-of-type(2)')]
     await coach.page.mouse.move(jaw.x, jaw.y)
     await coach.page.mouse.down()
     await coach.page.mouse.move(mark.x + 4, jaw.y, { steps: 8 })

@@ -43,13 +43,14 @@ watch(
   },
   { immediate: true },
 )
+const sumName = computed(() => now.value?.facts.protocol.sumName ?? 'Sum')
 const option = computed(() => {
   void theme.value
   if (!series.value) return {}
   return spanOption(series.value, {
     units: props.units,
     colours: chartColours(),
-    sumName: now.value?.facts.protocol.sumName ?? 'Sum',
+    sumName: sumName.value,
     massHidden: props.neutral,
     first: first.value,
     last: last.value,

@@ -79,7 +79,7 @@ function savePicture() {
         :units="units"
         :by-week="span?.byWeek ?? false"
         :neutral="neutral"
-        class="max-h-[460px] min-h-80 flex-1"
+        class="h-[372px]"
       />
       <p v-else class="text-faded">A line needs a second check-in.</p>
       <p v-if="span?.recomposition && !neutral" class="mt-1" data-recomposition>

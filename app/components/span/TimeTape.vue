@@ -127,25 +127,15 @@ const jaws = computed(() => [
       @pointercancel="held = null"
     >
       <rect :x="at.from" :width="Math.max(0, wide)" y="16" height="33" class="fill-wash" />
-      <line x1="0" :x2="width" y1="50" y2="50" class="stroke-ink" stroke-width="1.5" />
-      <g v-for="(tick, i) in ticks" :key="i">
-        <line
-          :x1="tick.x"
-          :x2="tick.x"
-          y1="50"
-          :y2="tick.long ? 63 : 56"
-          :class="tick.long ? 'stroke-faded' : 'stroke-contour'"
-        />
-        <text v-if="tick.label" :x="tick.x + 4" y="76" class="fill-faded text-[13px]">{{ tick.label }}</text>
-      </g>
+      <TapeScale :marks="marks" :ticks="ticks" :width="width" />
       <circle
-        v-for="(x, i) in marks"
-        :key="i"
+        v-for="{ jaw, x } in jaws"
+        :key="`at ${jaw}`"
         :cx="x"
         cy="36"
-        :r="marks.length > 90 ? 3 : 6"
+        :r="marks.length > 90 ? 4 : 6"
+        class="fill-signal stroke-signal"
         stroke-width="2"
-        :class="i === from || i === to ? 'fill-signal stroke-signal' : 'fill-sheet stroke-contour'"
       />
       <text
         v-for="{ jaw, day } in jaws"

@@ -1,6 +1,5 @@
-import { composeSpan, endFigures, type Measured, type SpanEnd } from '#core/composition'
+import { comparability, endFigures, sameSet, type Measured, type SpanEnd } from '#core/composition'
 import { Z_95, type ErrorLookup } from '#core/error'
-import { isFold } from '#core/sites'
 import { kgToMass, type Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 
@@ -45,8 +44,7 @@ export function chartSeries(
     const end = withWeek(followed, byWeek)
     const said = endFigures(end, errors)
     const at = Date.parse(end.facts.startedAt)
-    const span = followed === now ? null : composeSpan(end, now, errors)
-    const comparable = span === null || span.comparability.percent
+    const comparable = followed === now || comparability(end, now).percent
     const see = seeOf(end)
     const half = see !== null && said.weight ? (said.weight.value * see) / 100 : null
     const point = ({ value, variance }: Measured, scale: (n: number) => number, level: number | null): ChartPoint => ({
@@ -59,11 +57,7 @@ export function chartSeries(
     })
     if (said.fat) series.fat.push(point(said.fat, mass, half))
     if (said.lean) series.lean.push(point(said.lean, mass, half))
-    if (said.sum) {
-      const sameSum =
-        span === null || span.summed.length === now.result.session.sites.filter(({ site }) => isFold(site)).length
-      series.sum.push({ ...point(said.sum, (mm) => mm, null), comparable: sameSum })
-    }
+    if (said.sum) series.sum.push({ ...point(said.sum, (mm) => mm, null), comparable: sameSet(end, now) })
   }
   return series
 }

@@ -12,6 +12,8 @@ const { client, records, open, ends, then, now, span, figures, fromIndex, toInde
 const tab = ref(0)
 
 onMounted(async () => {
+  // The chart's code comes while the facts are on their way.
+  void import('~/components/span/SpanChart.vue')
   try {
     await followed.load()
   } catch (error) {

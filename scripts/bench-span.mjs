@@ -1,0 +1,106 @@
+/** npm run bench:span: the client page with 200 check-ins, drawn slowed four times, and the jaws dragged, in Chromium. */
+import { bundled } from './lib/bundle.mjs'
+import { launchChromium } from './lib/chromium.mjs'
+import { ensureBuilt, ensureInstalled } from './lib/prepare.mjs'
+import { startServer } from './lib/server-process.mjs'
+import { spawnSync } from 'node:child_process'
+
+const CHECKINS = 200
+
+ensureInstalled()
+ensureBuilt()
+const server = await startServer({
+  prepare: async (dataDir) => {
+    const seed = await bundled('cli/seed.ts')
+    spawnSync(process.execPath, [seed, '--clients', '3', '--checkins', String(CHECKINS), '--data', dataDir], {
+      stdio: 'inherit',
+    })
+  },
+})
+const browser = await launchChromium()
+const page = await browser.newPage()
+const client = await page.createCDPSession()
+
+function say(name, values, target) {
+  const sorted = [...values].sort((a, b) => a - b)
+  const at = (share) => (sorted[Math.floor(share * (sorted.length - 1))] ?? NaN).toFixed(1)
+  console.log(`${name.padEnd(42)} p50 ${at(0.5)} ms, p95 ${at(0.95)} ms (target ${target})`)
+}
+
+try {
+  await page.goto(`${server.address}/sign-in`, { waitUntil: 'networkidle0' })
+  await page.type('#email', 'runa@reedwater.example')
+  await page.type('#password', 'reeds-and-oars')
+  await page.keyboard.press('Enter')
+  await page.waitForFunction(() => location.pathname === '/')
+  const id = await page.evaluate(async () => (await (await fetch('/api/clients')).json()).clients[0].id)
+  await page.goto(`${server.address}/clients`, { waitUntil: 'networkidle0' })
+  // The page notes when its chart has been drawn.
+  await page.evaluateOnNewDocument(() => {
+    new MutationObserver((_, observer) => {
+      if (!document.querySelector('[role="img"] canvas')) return
+      observer.disconnect()
+      requestAnimationFrame(() => setTimeout(() => (window.drawnAt = performance.now()), 0))
+    }).observe(document, { childList: true, subtree: true })
+  })
+  await client.send('Emulation.setCPUThrottlingRate', { rate: 4 })
+  const drawn = []
+  for (let i = 0; i < 5; i += 1) {
+    await page.goto(`${server.address}/clients/${id}`, { waitUntil: 'domcontentloaded' })
+    await page.waitForFunction(() => window.drawnAt, { polling: 20, timeout: 60_000 })
+    const [whole, answered] = await page.evaluate(() => {
+      const facts = performance.getEntriesByType('resource').find(({ name }) => name.endsWith('/history'))
+      return [window.drawnAt, facts?.responseEnd ?? 0]
+    })
+    drawn.push({ whole, own: whole - answered })
+  }
+  say(
+    'navigation to chart, 200 check-ins, slowed',
+    drawn.map(({ whole }) => whole),
+    '1000 ms',
+  )
+  say(
+    'of it from the facts to the chart',
+    drawn.map(({ own }) => own),
+    'within it',
+  )
+  await client.send('Emulation.setCPUThrottlingRate', { rate: 1 })
+  await page.goto(`${server.address}/clients/${id}`, { waitUntil: 'networkidle2' })
+  await new Promise((wake) => setTimeout(wake, 1500))
+  const box = await page.$eval('[data-jaw="to"]', (element) => {
+    const { x, y, width, height } = element.getBoundingClientRect()
+    return { x: x + width / 2, y: y + height / 2 }
+  })
+  await page.evaluate(() => {
+    window.frames60 = []
+    window.handled = []
+    let last = performance.now()
+    const step = (now) => {
+      window.frames60.push(now - last)
+      last = now
+      requestAnimationFrame(step)
+    }
+    requestAnimationFrame(step)
+    addEventListener(
+      'pointermove',
+      () => {
+        const start = performance.now()
+        // After the handlers and the rendering that follows them at once.
+        queueMicrotask(() => setTimeout(() => window.handled.push(performance.now() - start), 0))
+      },
+      { capture: true },
+    )
+  })
+  await page.mouse.move(box.x, box.y)
+  await page.mouse.down()
+  for (let i = 0; i < 240; i += 1) {
+    await page.mouse.move(box.x - 4 * (i < 120 ? i : 240 - i), box.y)
+  }
+  await page.mouse.up()
+  const { frames, handled } = await page.evaluate(() => ({ frames: window.frames60.slice(1), handled: window.handled }))
+  say('frame while dragging a jaw', frames, 'p95 20 ms')
+  say('one move of a jaw, handled and rendered', handled, 'within a frame')
+} finally {
+  await browser.close()
+  await server.remove()
+}

@@ -12,7 +12,11 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: 'core', include: ['tests/core/**/*.test.ts', 'tests/cli/**/*.test.ts'], testTimeout: 60_000 },
+        test: {
+          name: 'core',
+          include: ['tests/core/**/*.test.ts', 'tests/cli/**/*.test.ts', 'tests/app/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
       },
       {
         resolve: { alias },

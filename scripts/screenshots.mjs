@@ -13,7 +13,12 @@ const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true }
 const VIEWS = {
   floor: { open: '/' },
   clients: { open: '/clients' },
-  client: { open: '/clients', press: ['td a', 'Maren Osk'] },
+  client: { open: '/clients', press: ['td a', 'Maren Osk'], click: ['First to last'] },
+  'client-phone': { open: '/clients', press: ['td a', 'Maren Osk'], click: ['First to last'], viewport: PHONE },
+  result: { open: '/clients', press: ['td a', 'Tobin Hale'], click: ['Check-in'] },
+  diary: { open: '/clients', press: ['td a', 'Maren Osk'], click: ['Weight diary'] },
+  photographs: { open: '/clients', press: ['td a', 'Maren Osk'], click: ['Twelve weeks', 'Photographs'] },
+  error: { open: '/clients', press: ['td a', 'Tobin Hale'], click: ['First to last', 'Error'] },
   measuring: { open: '/', press: ['a', 'Go on measuring'], type: '13.5' },
   'measuring-phone': { open: '/', press: ['a', 'Go on measuring'], viewport: PHONE },
   prepare: { open: '/clients', press: ['td a', 'Maren Osk'], then: ['a', 'Measure'] },
@@ -64,7 +69,9 @@ async function take(name, view) {
     await page.waitForFunction((name) => document.querySelector('h1')?.textContent.startsWith(name), {}, view.press[1])
     await press(page, view.then)
   }
-  await new Promise((done) => setTimeout(done, 800))
+  for (const words of view.click ?? []) await press(page, ['button', words])
+  await page.evaluate(() => document.activeElement instanceof HTMLElement && document.activeElement.blur())
+  await new Promise((done) => setTimeout(done, 1200))
   if (view.type) await page.keyboard.type(view.type)
   await new Promise((done) => setTimeout(done, 200))
   const file = join(folder, `${name}.png`)

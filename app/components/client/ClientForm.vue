@@ -130,7 +130,7 @@ function textOf(event: Event): string {
             />
           </form.Field>
           <form.Field v-slot="{ field, state }" name="ancestry">
-            <FormField v-slot="{ attrs }" label="Population group, only if wanted" name="ancestry">
+            <FormField v-slot="{ attrs }" label="Population group, if wanted" name="ancestry">
               <select
                 v-bind="attrs"
                 class="field"
@@ -185,7 +185,7 @@ function textOf(event: Event): string {
               <input
                 type="checkbox"
                 name="consented"
-                class="mt-0.5 size-5 accent-ink"
+                class="mt-0.5 size-5 shrink-0 accent-ink"
                 :checked="state.value"
                 @change="
                   (event) => {
@@ -220,7 +220,7 @@ function textOf(event: Event): string {
               <input
                 type="checkbox"
                 name="guardianConsent"
-                class="mt-0.5 size-5 accent-ink"
+                class="mt-0.5 size-5 shrink-0 accent-ink"
                 :checked="state.value"
                 @change="field.handleChange(($event.target as HTMLInputElement).checked)"
               />
@@ -235,7 +235,7 @@ function textOf(event: Event): string {
               <input
                 type="checkbox"
                 name="photoConsented"
-                class="mt-0.5 size-5 accent-ink"
+                class="mt-0.5 size-5 shrink-0 accent-ink"
                 :checked="state.value"
                 @change="
                   (event) => {
@@ -262,7 +262,7 @@ function textOf(event: Event): string {
               <input
                 type="checkbox"
                 :name="`flag-${flag}`"
-                class="mt-0.5 size-5 accent-ink"
+                class="mt-0.5 size-5 shrink-0 accent-ink"
                 :checked="state.value.includes(flag)"
                 @change="field.handleChange(toggled(state.value, flag))"
               />

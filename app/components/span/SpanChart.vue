@@ -77,7 +77,7 @@ defineExpose({ picture })
 
 <template>
   <div class="relative">
-    <div class="absolute top-[5%] bottom-[8%] bg-wash" :style="shade" aria-hidden="true" />
+    <div class="absolute top-[5%] bottom-[8%] bg-wash print:hidden" :style="shade" aria-hidden="true" />
     <VChart
       ref="chart"
       class="absolute inset-0"

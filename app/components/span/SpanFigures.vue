@@ -103,12 +103,12 @@ const band = computed(() => {
 
 <template>
   <dl
-    class="grid grid-cols-2 border-b border-rule sm:grid-cols-3 lg:grid-cols-5 max-lg:[&>div]:border-b lg:[&>div+div]:border-l"
+    class="grid grid-cols-2 border-b border-rule sm:grid-cols-3 lg:grid-cols-5 print:grid-cols-5 max-lg:[&>div]:border-b lg:[&>div+div]:border-l"
     data-figures
   >
     <SpanFigure v-for="one in shown" :key="one.id" v-bind="one" :instead="instead">
       <template v-if="one.id === 'percent' && band" #beside>
-        <span class="whitespace-nowrap" title="Two people in three with these folds sit in this band">
+        <span class="whitespace-nowrap print:hidden" title="Two people in three with these folds sit in this band">
           · level <span class="figure">{{ formatNumber(band.low, 0) }}–{{ formatNumber(band.high, 0) }}</span>
         </span>
       </template>

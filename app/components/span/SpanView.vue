@@ -84,7 +84,7 @@ function savePicture() {
       <p v-else class="text-faded">A line needs a second check-in.</p>
       <p v-if="span?.recomposition && !neutral" class="mt-1" data-recomposition>
         Recomposition <span class="figure font-bold">{{ formatChange(span.recomposition.points) }}</span>
-        <span class="text-faded">
+        <span class="ml-1 text-faded">
           points ({{ span.recomposition.unit }} of fat lost + {{ span.recomposition.unit }} of lean gained), ±
           <span class="figure">{{ formatNumber(span.recomposition.error) }}</span>
         </span>
@@ -92,7 +92,7 @@ function savePicture() {
       <ul v-if="trends.length > 0" class="flex flex-wrap gap-x-6 text-[15px]" data-lines>
         <li v-for="trend in trends" :key="trend.id" :data-line="trend.id">
           Line through {{ trend.count }}: {{ trend.name }} <span class="figure font-bold">{{ trend.slope }}</span>
-          <span class="text-faded">
+          <span class="ml-1 text-faded">
             {{ trend.unit }} a month (<span class="figure">{{ trend.low }}</span> to
             <span class="figure">{{ trend.high }}</span>)</span
           >

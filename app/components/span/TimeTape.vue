@@ -120,7 +120,8 @@ const jaws = computed(() => [
     <svg
       :width="width"
       height="112"
-      class="absolute inset-0 block cursor-pointer"
+      :viewBox="`0 0 ${width} 112`"
+      class="absolute inset-0 block cursor-pointer print:w-full"
       @pointerdown="take($event)"
       @pointermove="drag"
       @pointerup="held = null"
@@ -164,7 +165,7 @@ const jaws = computed(() => [
       role="slider"
       tabindex="0"
       class="absolute top-2 h-13 w-11 -translate-x-1/2 cursor-ew-resize touch-none rounded"
-      :style="{ left: `${x + way * 10}px` }"
+      :style="{ left: `${((x + way * 10) / width) * 100}%` }"
       :aria-label="`${name}: check-in of`"
       :aria-valuemin="1"
       :aria-valuemax="instants.length"

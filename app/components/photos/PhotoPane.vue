@@ -5,7 +5,7 @@ import type { ClientRecord } from '~/composables/useClientRecord'
 
 /** Photographs of the span: then and now side by side or under a slider, and new ones for the later check-in. */
 const props = defineProps<{ followed: ClientRecord }>()
-const { history, client, ends, toIndex, then, now } = props.followed
+const { history, client, ends, fromIndex, toIndex, then, now } = props.followed
 const LIMIT_MB = 25
 
 const photos = computed(() => history.value?.photos ?? [])
@@ -32,6 +32,14 @@ const pairs = computed(() =>
   POSES.map((of) => ({ pose: of, then: at(then.value?.record.id, of), now: at(now.value?.record.id, of) })),
 )
 const pair = computed(() => pairs.value.find((one) => one.pose === pose.value) ?? null)
+/** Check-ins before the later jaw that hold a photograph, by their place: what can be laid beside it. */
+const photographed = computed(() =>
+  ends.value.flatMap(({ record }, place) =>
+    place < toIndex.value && photos.value.some(({ checkinId }) => checkinId === record.id)
+      ? [{ place, day: sayDay(record.startedAt) }]
+      : [],
+  ),
+)
 /** Conditions that were not the same in the two photographs. */
 const differences = computed(() =>
   pairs.value.flatMap(({ pose: of, then: a, now: b }) =>
@@ -138,6 +146,18 @@ function take(of: Pose) {
           </button>
         </div>
       </div>
+      <p v-if="photographed.length > 0" class="mb-2 flex flex-wrap gap-x-4 text-[15px]" data-photographed>
+        <span class="py-2 text-faded">Beside {{ day(now) }}:</span>
+        <button
+          v-for="one in photographed"
+          :key="one.place"
+          class="min-h-9 underline underline-offset-4"
+          :class="{ 'font-bold': one.place === fromIndex }"
+          @click="followed.setJaws(one.place, toIndex)"
+        >
+          {{ one.day }}
+        </button>
+      </p>
       <p v-for="difference in differences" :key="difference" class="mb-2 text-[15px] font-semibold text-alert">
         {{ difference }}
       </p>

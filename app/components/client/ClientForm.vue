@@ -43,6 +43,11 @@ const form = useForm({
   },
 })
 
+/** A consent given now is dated today. */
+function dateConsent(given: boolean, day: 'consentOn' | 'photoConsentOn') {
+  if (given && !form.getFieldValue(day)) form.setFieldValue(day, today)
+}
+
 function told(errors: readonly unknown[], field: string): string | undefined {
   return firstError(errors) ?? problems.byField.value.get(field)
 }
@@ -181,22 +186,13 @@ function textOf(event: Event): string {
             training.
           </p>
           <form.Field v-slot="{ field, state }" name="consented">
-            <label class="flex items-start gap-3">
-              <input
-                type="checkbox"
-                name="consented"
-                class="mt-0.5 size-5 shrink-0 accent-ink"
-                :checked="state.value"
-                @change="
-                  (event) => {
-                    const checked = (event.target as HTMLInputElement).checked
-                    field.handleChange(checked)
-                    if (checked && !form.getFieldValue('consentOn')) form.setFieldValue('consentOn', today)
-                  }
-                "
-              />
+            <TickField
+              name="consented"
+              :model-value="state.value"
+              @update:model-value="(field.handleChange($event), dateConsent($event, 'consentOn'))"
+            >
               The client agrees to be measured by touch and to these data being kept.
-            </label>
+            </TickField>
           </form.Field>
           <form.Field v-slot="{ field, state }" name="consentOn">
             <FormField
@@ -216,43 +212,29 @@ function textOf(event: Event): string {
             </FormField>
           </form.Field>
           <form.Field v-slot="{ field, state }" name="guardianConsent">
-            <label class="flex items-start gap-3">
-              <input
-                type="checkbox"
-                name="guardianConsent"
-                class="mt-0.5 size-5 shrink-0 accent-ink"
-                :checked="state.value"
-                @change="field.handleChange(($event.target as HTMLInputElement).checked)"
-              />
+            <TickField
+              name="guardianConsent"
+              :model-value="state.value"
+              @update:model-value="field.handleChange($event)"
+            >
               Under 18: a guardian agrees.
-            </label>
+            </TickField>
           </form.Field>
         </fieldset>
         <fieldset class="grid gap-3 border-l-4 border-rule pl-4">
           <legend class="font-semibold">Photographs</legend>
           <form.Field v-slot="{ field, state }" name="photoConsented">
-            <label class="flex items-start gap-3">
-              <input
-                type="checkbox"
-                name="photoConsented"
-                class="mt-0.5 size-5 shrink-0 accent-ink"
-                :checked="state.value"
-                @change="
-                  (event) => {
-                    const checked = (event.target as HTMLInputElement).checked
-                    field.handleChange(checked)
-                    if (checked && !form.getFieldValue('photoConsentOn')) form.setFieldValue('photoConsentOn', today)
-                  }
-                "
-              />
-              <span
-                >The client agrees to be photographed. Asked for apart, and never shown to anyone else<template
-                  v-if="state.value"
-                >
-                  (agreed on {{ form.getFieldValue('photoConsentOn') || today }})</template
-                >.</span
+            <TickField
+              name="photoConsented"
+              :model-value="state.value"
+              @update:model-value="(field.handleChange($event), dateConsent($event, 'photoConsentOn'))"
+            >
+              The client agrees to be photographed. Asked for apart, and never shown to anyone else<template
+                v-if="state.value"
               >
-            </label>
+                (agreed on {{ form.getFieldValue('photoConsentOn') || today }})</template
+              >.
+            </TickField>
           </form.Field>
         </fieldset>
         <form.Field v-slot="{ field, state }" name="flags">

@@ -8,6 +8,15 @@ import type { WeighInsInput } from '#shared/schemas/following'
 const props = defineProps<{ unit: MassUnit; taken: ReadonlySet<string>; busy: boolean; problem: string | null }>()
 const emit = defineEmits<{ store: [weighIns: WeighInsInput['weighIns']]; close: [] }>()
 
+const UNITS = [
+  { id: 'kg', name: 'kg' },
+  { id: 'lb', name: 'lb' },
+] as const
+const ORDERS = [
+  { id: 'day-first', name: '3 April' },
+  { id: 'month-first', name: '4 March' },
+] as const
+
 const text = ref('')
 const order = ref<SlashOrder | null>(null)
 const unit = ref<MassUnit>(props.unit)
@@ -52,37 +61,12 @@ function store() {
       />
     </label>
     <div class="flex flex-wrap items-center gap-x-6 gap-y-2">
-      <div class="flex items-center gap-2" role="group" aria-label="Unit of bare numbers">
+      <PressGroup v-model="unit" label="Unit of bare numbers" :options="UNITS">
         <span class="text-[15px]">Bare numbers are</span>
-        <button
-          v-for="one in ['kg', 'lb'] as const"
-          :key="one"
-          type="button"
-          class="press min-h-9 px-3"
-          :class="unit === one ? 'press-first' : 'press-quiet'"
-          :aria-pressed="unit === one"
-          @click="unit = one"
-        >
-          {{ one }}
-        </button>
-      </div>
-      <div v-if="read.askOrder" class="flex items-center gap-2" role="group" aria-label="Order of slashed dates">
+      </PressGroup>
+      <PressGroup v-if="read.askOrder" v-model="order" label="Order of slashed dates" :options="ORDERS">
         <span class="text-[15px]">3/4 is</span>
-        <button
-          v-for="one in [
-            { id: 'day-first' as const, name: '3 April' },
-            { id: 'month-first' as const, name: '4 March' },
-          ]"
-          :key="one.id"
-          type="button"
-          class="press min-h-9 px-3"
-          :class="order === one.id ? 'press-first' : 'press-quiet'"
-          :aria-pressed="order === one.id"
-          @click="order = one.id"
-        >
-          {{ one.name }}
-        </button>
-      </div>
+      </PressGroup>
     </div>
     <div
       v-if="read.lines.length > 0"

@@ -54,7 +54,7 @@ const rows = computed(() =>
 )
 
 const TECHNIQUES = [5, 3.5, 2.5, 1.5] as const
-const technique = ref<number>(2.5)
+const technique = ref<(typeof TECHNIQUES)[number]>(2.5)
 const better = computed(() =>
   then.value && now.value
     ? composeSpan(then.value, now.value, withTechnique(errors.value, technique.value / 100), units.value.mass)
@@ -143,18 +143,11 @@ async function simulate() {
       <template v-if="span">
         <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
           <h2 id="better" class="font-semibold">With better technique</h2>
-          <div class="flex items-center gap-2" role="group" aria-label="Folds read with a technical error of">
-            <button
-              v-for="share in TECHNIQUES"
-              :key="share"
-              class="press min-h-9 px-3"
-              :class="technique === share ? 'press-first' : 'press-quiet'"
-              :aria-pressed="technique === share"
-              @click="technique = share"
-            >
-              <span class="figure">{{ share }} %</span>
-            </button>
-          </div>
+          <PressGroup
+            v-model="technique"
+            label="Folds read with a technical error of"
+            :options="TECHNIQUES.map((share) => ({ id: share, name: `${share} %` }))"
+          />
         </div>
         <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Verdicts with better technique">
           <table class="ruled mt-2">

@@ -7,6 +7,11 @@ import type { ClientRecord } from '~/composables/useClientRecord'
 const props = defineProps<{ followed: ClientRecord }>()
 const { history, client, ends, fromIndex, toIndex, then, now } = props.followed
 const LIMIT_MB = 25
+const MODES = [
+  { id: 'side', name: 'Side by side' },
+  { id: 'slider', name: 'Slider' },
+] as const
+const VIEWS = POSES.map((of) => ({ id: of, name: of }))
 
 const photos = computed(() => history.value?.photos ?? [])
 const mode = ref<'side' | 'slider'>('side')
@@ -112,39 +117,14 @@ function take(of: Pose) {
     </p>
     <template v-else>
       <div class="mb-3 flex flex-wrap items-center gap-x-6 gap-y-2">
-        <div class="flex gap-2" role="group" aria-label="How the two are shown">
-          <button
-            v-for="one in [
-              { id: 'side' as const, name: 'Side by side' },
-              { id: 'slider' as const, name: 'Slider' },
-            ]"
-            :key="one.id"
-            class="press min-h-9 px-3"
-            :class="mode === one.id ? 'press-first' : 'press-quiet'"
-            :aria-pressed="mode === one.id"
-            @click="mode = one.id"
-          >
-            {{ one.name }}
-          </button>
-        </div>
+        <PressGroup v-model="mode" label="How the two are shown" :options="MODES" />
         <label class="flex min-h-9 items-center gap-2"
           ><input v-model="lines" type="checkbox" class="size-5 accent-ink" />Level lines</label
         >
         <label v-if="mode === 'side'" class="flex min-h-9 items-center gap-2">
           <input v-model="aligning" type="checkbox" name="align" class="size-5 accent-ink" />Align by drag and pinch
         </label>
-        <div v-if="mode === 'slider'" class="flex gap-2" role="group" aria-label="View">
-          <button
-            v-for="of in POSES"
-            :key="of"
-            class="press min-h-9 px-3"
-            :class="pose === of ? 'press-first' : 'press-quiet'"
-            :aria-pressed="pose === of"
-            @click="pose = of"
-          >
-            {{ of }}
-          </button>
-        </div>
+        <PressGroup v-if="mode === 'slider'" v-model="pose" label="View" :options="VIEWS" />
       </div>
       <p v-if="photographed.length > 0" class="mb-2 flex flex-wrap gap-x-4 text-[15px]" data-photographed>
         <span class="py-2 text-faded">Beside {{ day(now) }}:</span>

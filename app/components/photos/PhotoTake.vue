@@ -91,27 +91,14 @@ onUnmounted(() => {
         </div>
         <div class="grid content-start gap-4">
           <DialogTitle class="text-xl font-bold">Photograph, {{ pose }}</DialogTitle>
-          <div
-            v-for="condition in PHOTO_CONDITIONS"
-            :key="condition.id"
-            class="grid gap-1"
-            role="group"
-            :aria-label="condition.label"
-          >
+          <div v-for="condition in PHOTO_CONDITIONS" :key="condition.id" class="grid gap-1">
             <span class="text-[15px] font-semibold">{{ condition.label }}</span>
-            <div class="flex flex-wrap gap-2">
-              <button
-                v-for="option in condition.options"
-                :key="option"
-                type="button"
-                class="press min-h-9 px-3"
-                :class="conditions[condition.id] === option ? 'press-first' : 'press-quiet'"
-                :aria-pressed="conditions[condition.id] === option"
-                @click="conditions = { ...conditions, [condition.id]: option }"
-              >
-                {{ option }}
-              </button>
-            </div>
+            <PressGroup
+              :label="condition.label"
+              :options="condition.options.map((option) => ({ id: option, name: option }))"
+              :model-value="conditions[condition.id] ?? null"
+              @update:model-value="$event && (conditions = { ...conditions, [condition.id]: $event })"
+            />
           </div>
           <label v-if="ghost" class="flex items-center gap-3">
             <input v-model="withGhost" type="checkbox" class="size-5 accent-ink" />

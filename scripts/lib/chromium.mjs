@@ -50,14 +50,15 @@ export function ensureChromium() {
 
 /**
  * Starts a headless Chromium with a new profile of its own, which goes when it is closed.
+ * @param {string[]} more further flags, such as those of a stand-in camera
  * @returns {Promise<import('puppeteer-core').Browser>}
  */
-export async function launchChromium() {
+export async function launchChromium(more = []) {
   const { default: puppeteer } = await import('puppeteer-core')
   return puppeteer.launch({
     executablePath: ensureChromium(),
     headless: true,
-    args: FLAGS,
+    args: [...FLAGS, ...more],
     defaultViewport: { width: 1280, height: 800 },
   })
 }

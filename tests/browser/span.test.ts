@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
+import type { ClientHistory } from '../../shared/schemas/following'
 import { Caller, LEAD, someClient, type Server } from '../support/api'
 import { launchChromium, PHONE, Visitor, type Browser } from '../support/browser'
 import { enterVisit } from '../support/visits'
@@ -78,13 +79,16 @@ function signed(value: number): string {
   return Number(text) === 0 ? text : `${value < 0 ? '−' : '+'}${text}`
 }
 
+/** Chromium's own stand-in camera, allowed without asking. */
+const CAMERA = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream']
+
 let server: Server
 let browser: Browser
 let coach: Visitor
 let api: Caller
 let page = ''
 beforeAll(async () => {
-  ;[server, browser] = await Promise.all([startServer(), launchChromium()])
+  ;[server, browser] = await Promise.all([startServer(), launchChromium(CAMERA)])
   api = new Caller(server)
   await api.setUp()
   for (const client of [maren, tobin]) await api.send('POST', '/api/clients', client)
@@ -407,6 +411,22 @@ describe('photographs', () => {
     await coach.click('[aria-label="Take away front, now"]')
     await coach.click('button', 'delete for good')
     await coach.page.waitForFunction(() => document.querySelectorAll('[data-pose="front"] [data-photo]').length === 1)
+  })
+
+  it('are taken with the camera, conditions repeated', async () => {
+    await coach.click('[data-pose="back"] button', 'Add back')
+    await coach.click('[role="dialog"] button', 'daylight')
+    await coach.click('[role="dialog"] button', 'Camera')
+    await coach.page.waitForFunction(() => (document.querySelector('video')?.videoWidth ?? 0) > 0)
+    await coach.click('[role="dialog"] button', 'Take')
+    await coach.page.waitForSelector('[role="dialog"] img[alt="The photograph as chosen"]')
+    await coach.click('[role="dialog"] button', 'Keep')
+    await coach.page.waitForSelector('[data-pose="back"] [data-photo]')
+    const { body } = await api.send<ClientHistory>('GET', `/api/clients/${maren.id}/history`)
+    expect(body.photos.at(-1)).toMatchObject({
+      pose: 'back',
+      conditions: { light: 'daylight', place: 'ergometer wall' },
+    })
   })
 
   it('says what is wrong with a file that is no picture', async () => {

@@ -1,4 +1,5 @@
 import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, or, sql } from 'drizzle-orm'
+import type { AnyColumn } from 'drizzle-orm'
 import type { Reading, Strike } from '../../core/readings'
 import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checkin'
 import type { Queryable } from '../db/database'
@@ -41,45 +42,37 @@ function grouped<Fact extends { checkinId: string }>(facts: readonly Fact[]): Ma
   return groups
 }
 
+/** An instant as ISO 8601 with milliseconds, written by the database. */
+function isoInstant(column: AnyColumn) {
+  return sql`to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`
+}
+
+/** A check-in's readings as one JSON value: a whole history has thousands, and rows one by one take several times as long. */
+const readingsAsJson = sql<(Reading & { struckAt: string | null })[]>`json_agg(json_build_object(
+  'id', ${reading.id}, 'site', ${reading.site}, 'round', ${reading.round}, 'value', ${reading.value},
+  'unit', ${reading.unit}, 'takenAt', ${isoInstant(reading.takenAt)}, 'source', ${reading.source},
+  'method', ${reading.method}, 'struckAt', ${isoInstant(strike.struckAt)}
+) order by ${reading.takenAt}, ${reading.id})`
+
 async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> {
   if (rows.length === 0) return []
+  const ids = rows.map((row) => row.id)
   const facts = await db
-    .select({
-      checkinId: reading.checkinId,
-      id: reading.id,
-      site: reading.site,
-      round: reading.round,
-      value: reading.value,
-      unit: reading.unit,
-      takenAt: reading.takenAt,
-      source: reading.source,
-      method: reading.method,
-      struckAt: strike.struckAt,
-    })
+    .select({ checkinId: reading.checkinId, readings: readingsAsJson })
     .from(reading)
     .leftJoin(strike, eq(strike.readingId, reading.id))
-    .where(
-      inArray(
-        reading.checkinId,
-        rows.map((row) => row.id),
-      ),
-    )
-    .orderBy(asc(reading.takenAt), asc(reading.id))
-  const byCheckin = grouped(facts)
-  const { skips, remarks } = await sideFacts(
-    db,
-    rows.map((row) => row.id),
-  )
+    .where(inArray(reading.checkinId, ids))
+    .groupBy(reading.checkinId)
+  const byCheckin = new Map(facts.map(({ checkinId, readings }) => [checkinId, readings]))
+  const { skips, remarks } = await sideFacts(db, ids)
   return rows.map((row) => {
     const own = byCheckin.get(row.id) ?? []
     return {
       ...row,
       skips: (skips.get(row.id) ?? []).map(({ checkinId: _, ...fact }) => fact as SkipFact),
       remarks: (remarks.get(row.id) ?? []).map(({ checkinId: _, ...fact }) => fact),
-      readings: own.map(({ checkinId: _, struckAt: __, ...fact }) => fact as Reading),
-      strikes: own.flatMap((fact): Strike[] =>
-        fact.struckAt ? [{ readingId: fact.id, struckAt: fact.struckAt }] : [],
-      ),
+      readings: own.map(({ struckAt: _, ...fact }) => fact),
+      strikes: own.flatMap(({ id, struckAt }): Strike[] => (struckAt ? [{ readingId: id, struckAt }] : [])),
     }
   })
 }

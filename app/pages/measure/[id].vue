@@ -91,14 +91,7 @@ watch(
 watch(current, (site) => site && devices.tellSite(site.id), { immediate: true })
 watch(cell, count.reset)
 
-const kept = computed(() => {
-  if (record.value?.finishedAt && outbox.unsent.length === 0) return 'finished, everything kept'
-  if (outbox.unsent.length === 0) return 'everything kept'
-  if (!outbox.trouble) return 'sending'
-  return outbox.storeless
-    ? `not sent yet, keep this page open: ${outbox.trouble}`
-    : `kept on this device: ${outbox.trouble}`
-})
+const kept = useKeptWord(() => Boolean(record.value?.finishedAt))
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
 const pickedFigure = computed(() =>
   session.picked.value && session.strikable.value ? formatNumber(session.strikable.value.value, 1) : null,

@@ -1,6 +1,6 @@
 import { and, asc, eq, isNull } from 'drizzle-orm'
 import type { Alignment, Photo } from '../../shared/schemas/photo'
-import type { Queryable } from '../db/database'
+import type { Database, Queryable } from '../db/database'
 import { checkin, client, photo } from '../db/schema'
 import type { SignedIn } from './staff'
 import { touchByCheckin } from './touch'
@@ -37,17 +37,26 @@ export async function findPhoto(db: Queryable, who: SignedIn, id: string): Promi
   return rows[0] ?? null
 }
 
-/** Adds a photograph under an id made by the device; sending it twice adds one. */
+/**
+ * Adds a photograph under an id made by the device; `keep` stores its bytes. An id that is taken, here or elsewhere, is
+ * left alone with its bytes; a photograph whose bytes cannot be stored is not added.
+ */
 export async function addPhoto(
-  db: Queryable,
+  db: Database,
   who: SignedIn,
   facts: Omit<typeof photo.$inferInsert, 'takenBy' | 'alignment' | 'removedAt'>,
+  keep: () => Promise<void>,
 ): Promise<void> {
-  await db
-    .insert(photo)
-    .values({ ...facts, takenBy: who.staffId })
-    .onConflictDoNothing({ target: photo.id })
-  await touchByCheckin(db, facts.checkinId)
+  await db.transaction(async (tx) => {
+    const added = await tx
+      .insert(photo)
+      .values({ ...facts, takenBy: who.staffId })
+      .onConflictDoNothing({ target: photo.id })
+      .returning({ id: photo.id })
+    if (added.length === 0) return
+    await touchByCheckin(tx, facts.checkinId)
+    await keep()
+  })
 }
 
 export async function alignPhoto(db: Queryable, id: string, alignment: Alignment): Promise<void> {

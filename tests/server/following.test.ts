@@ -196,6 +196,9 @@ describe('photographs', () => {
     expect((await coach.send('PATCH', `/api/photos/${body.id}`, { x: 9, y: 0, scale: 1 })).status).toBe(422)
     expect((await coach.send('DELETE', `/api/photos/${body.id}`)).status).toBe(204)
     expect((await coach.send('GET', `/api/photos/${body.id}`)).status).toBe(404)
+    // What was taken away does not come back under its id.
+    expect((await send(consented, bytes, { id: body.id })).status).toBe(409)
+    expect((await coach.send('GET', `/api/photos/${body.id}`)).status).toBe(404)
   })
 
   it('are refused without the client’s own consent to them', async () => {

@@ -24,14 +24,14 @@ export default defineEventHandler(async (event): Promise<Photo> => {
   const sent = await findPhoto(db, who, query.id)
   if (sent) return sent
   const picture = await keptPicture(bytes)
-  await photoStorage().setItemRaw(photoKey(query.id), picture.bytes)
-  await addPhoto(db, who, {
+  const facts = {
     ...query,
     checkinId: record.id,
     width: picture.width,
     height: picture.height,
     byteLength: picture.bytes.length,
-  })
+  }
+  await addPhoto(db, who, facts, () => photoStorage().setItemRaw(photoKey(query.id), picture.bytes))
   const kept = await findPhoto(db, who, query.id)
   if (!kept) throw failure(409, 'This id is taken.', [{ field: 'id', message: 'This id is taken.' }])
   setResponseStatus(event, 201)

@@ -6,6 +6,7 @@ import { startServer } from './lib/server-process.mjs'
 import { spawnSync } from 'node:child_process'
 
 const CHECKINS = 200
+const RUNS = 9
 
 ensureInstalled()
 ensureBuilt()
@@ -27,6 +28,26 @@ function say(name, values, target) {
   console.log(`${name.padEnd(42)} p50 ${at(0.5)} ms, p95 ${at(0.95)} ms (target ${target})`)
 }
 
+/** As a coach comes to a client: pressed on the list, with the application open. The first, which fetches the code, does not count. */
+async function fromTheClientsPage() {
+  const taken = []
+  for (let i = 0; i <= RUNS; i += 1) {
+    await page.goto(`${server.address}/clients`, { waitUntil: 'networkidle0' })
+    await page.waitForSelector('tbody a[href^="/clients/"]')
+    const pressed = await page.evaluate(() => {
+      const link = /** @type {HTMLElement} */ (document.querySelector('tbody a[href^="/clients/"]'))
+      window.drawnAt = 0
+      window.watchForTheChart()
+      const now = performance.now()
+      link.click()
+      return now
+    })
+    await page.waitForFunction(() => window.drawnAt, { polling: 20, timeout: 60_000 })
+    taken.push((await page.evaluate(() => window.drawnAt)) - pressed)
+  }
+  return taken.slice(1)
+}
+
 try {
   await page.goto(`${server.address}/sign-in`, { waitUntil: 'networkidle0' })
   await page.type('#email', 'runa@reedwater.example')
@@ -37,33 +58,23 @@ try {
   await page.goto(`${server.address}/clients`, { waitUntil: 'networkidle0' })
   // The page notes when its chart has been drawn.
   await page.evaluateOnNewDocument(() => {
-    new MutationObserver((_, observer) => {
-      if (!document.querySelector('[role="img"] canvas')) return
-      observer.disconnect()
-      requestAnimationFrame(() => setTimeout(() => (window.drawnAt = performance.now()), 0))
-    }).observe(document, { childList: true, subtree: true })
+    window.watchForTheChart = () =>
+      new MutationObserver((_, observer) => {
+        if (!document.querySelector('[role="img"] canvas')) return
+        observer.disconnect()
+        requestAnimationFrame(() => setTimeout(() => (window.drawnAt = performance.now()), 0))
+      }).observe(document, { childList: true, subtree: true })
+    window.watchForTheChart()
   })
   await client.send('Emulation.setCPUThrottlingRate', { rate: 4 })
   const drawn = []
-  for (let i = 0; i < 5; i += 1) {
+  for (let i = 0; i < RUNS; i += 1) {
     await page.goto(`${server.address}/clients/${id}`, { waitUntil: 'domcontentloaded' })
     await page.waitForFunction(() => window.drawnAt, { polling: 20, timeout: 60_000 })
-    const [whole, answered] = await page.evaluate(() => {
-      const facts = performance.getEntriesByType('resource').find(({ name }) => name.endsWith('/history'))
-      return [window.drawnAt, facts?.responseEnd ?? 0]
-    })
-    drawn.push({ whole, own: whole - answered })
+    drawn.push(await page.evaluate(() => window.drawnAt))
   }
-  say(
-    'navigation to chart, 200 check-ins, slowed',
-    drawn.map(({ whole }) => whole),
-    '1000 ms',
-  )
-  say(
-    'of it from the facts to the chart',
-    drawn.map(({ own }) => own),
-    'within it',
-  )
+  say('from the clients page to the chart, slowed', await fromTheClientsPage(), '1000 ms')
+  say('the same opened as a new page, slowed', drawn, '1000 ms')
   await client.send('Emulation.setCPUThrottlingRate', { rate: 1 })
   await page.goto(`${server.address}/clients/${id}`, { waitUntil: 'networkidle2' })
   await new Promise((wake) => setTimeout(wake, 1500))

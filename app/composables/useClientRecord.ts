@@ -5,6 +5,7 @@ import { followedEnds, lookupErrors, type FollowedEnd } from '#shared/following'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 import { wantsNeutral } from '#shared/neutral'
 import type { ClientHistory } from '#shared/schemas/following'
+import { historyOf } from '~/composables/ahead'
 import { useMe } from '~/stores/me'
 
 /**
@@ -55,7 +56,7 @@ export function useClientRecord(clientId: string) {
   const lines = computed(() => (between.value.length >= 3 ? spanLines(between.value, errors.value) : null))
 
   async function load(): Promise<void> {
-    history.value = await $fetch<ClientHistory>(`/api/clients/${clientId}/history`)
+    history.value = await historyOf(clientId)
     neutral.value = wantsNeutral(history.value.client.flags)
   }
 

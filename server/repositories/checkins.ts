@@ -1,9 +1,9 @@
 import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, or, sql } from 'drizzle-orm'
-import type { AnyColumn } from 'drizzle-orm'
-import type { Reading, Strike } from '../../core/readings'
+import type { Strike } from '../../core/readings'
 import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checkin'
 import type { Queryable } from '../db/database'
 import { checkin, client, reading, remark, skip, staff, strike } from '../db/schema'
+import { readingLines, readReadingLines } from './reading-lines'
 import type { SignedIn } from './staff'
 import { touchByCheckin, touchClient } from './touch'
 
@@ -42,28 +42,16 @@ function grouped<Fact extends { checkinId: string }>(facts: readonly Fact[]): Ma
   return groups
 }
 
-/** An instant as ISO 8601 with milliseconds, written by the database. */
-function isoInstant(column: AnyColumn) {
-  return sql`to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`
-}
-
-/** A check-in's readings as one JSON value: a whole history has thousands, and rows one by one take several times as long. */
-const readingsAsJson = sql<(Reading & { struckAt: string | null })[]>`json_agg(json_build_object(
-  'id', ${reading.id}, 'site', ${reading.site}, 'round', ${reading.round}, 'value', ${reading.value},
-  'unit', ${reading.unit}, 'takenAt', ${isoInstant(reading.takenAt)}, 'source', ${reading.source},
-  'method', ${reading.method}, 'struckAt', ${isoInstant(strike.struckAt)}
-) order by ${reading.takenAt}, ${reading.id})`
-
 async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> {
   if (rows.length === 0) return []
   const ids = rows.map((row) => row.id)
   const facts = await db
-    .select({ checkinId: reading.checkinId, readings: readingsAsJson })
+    .select({ checkinId: reading.checkinId, readings: readingLines })
     .from(reading)
     .leftJoin(strike, eq(strike.readingId, reading.id))
     .where(inArray(reading.checkinId, ids))
     .groupBy(reading.checkinId)
-  const byCheckin = new Map(facts.map(({ checkinId, readings }) => [checkinId, readings]))
+  const byCheckin = new Map(facts.map(({ checkinId, readings }) => [checkinId, readReadingLines(readings)]))
   const { skips, remarks } = await sideFacts(db, ids)
   return rows.map((row) => {
     const own = byCheckin.get(row.id) ?? []

@@ -23,6 +23,7 @@ const props = defineProps<{
   neutral: boolean
 }>()
 const theme = useTheme()
+const box = useTemplateRef<HTMLElement>('box')
 const chart = useTemplateRef<InstanceType<typeof VChart>>('chart')
 
 const times = computed(() => props.ends.map(({ facts }) => Date.parse(facts.startedAt)))
@@ -68,6 +69,14 @@ const shade = computed(() => {
   }
 })
 
+/** The chart follows its box in whole pixels; a fraction of one would draw everything a second time for nothing. */
+useResizeObserver(box, ([entry]) => {
+  const { clientWidth = 0, clientHeight = 0 } = entry?.target ?? {}
+  const drawn = chart.value
+  const same = drawn?.getWidth() === clientWidth && drawn.getHeight() === clientHeight
+  if (drawn && clientWidth > 0 && !same) drawn.resize()
+})
+
 /** The chart as a PNG picture at twice its size. */
 function picture(): string | null {
   return chart.value?.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: chartColours().sheet }) ?? null
@@ -76,14 +85,13 @@ defineExpose({ picture })
 </script>
 
 <template>
-  <div class="relative">
+  <div ref="box" class="relative">
     <div class="absolute top-[5%] bottom-[8%] bg-wash print:hidden" :style="shade" aria-hidden="true" />
     <VChart
       ref="chart"
       class="absolute inset-0"
       :option="option"
       :update-options="{ notMerge: true }"
-      autoresize
       role="img"
       aria-label="Lean mass, fat mass and sum of folds over time, each with its measuring error; the table of all check-ins holds the same figures"
     />

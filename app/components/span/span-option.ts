@@ -13,6 +13,9 @@ const GRIDS = [
   { top: '73%', height: '19%' },
 ]
 
+/** More points than this are drawn as a line without a mark each. */
+const DENSE = 80
+
 interface Drawn {
   name: string
   colour: string
@@ -44,8 +47,10 @@ function lineSeries({ name, colour, grid, symbol, points }: Drawn, sheet: string
     name,
     xAxisIndex: grid,
     yAxisIndex: grid,
+    // So close together that marks would only thicken the line: there the whiskers tell the check-ins apart.
+    showSymbol: points.length <= DENSE,
     showAllSymbol: true,
-    symbolSize: points.length > 80 ? 4 : 8,
+    symbolSize: 8,
     z: 3,
   }
   const pairs = (comparable: boolean) =>
@@ -69,58 +74,61 @@ function lineSeries({ name, colour, grid, symbol, points }: Drawn, sheet: string
 }
 
 interface Pen {
-  value(dimension: number): number
   coord(at: [number, number]): [number, number]
 }
 
-/** Whiskers: the 95 % interval of measuring. */
-function whiskers({ colour, grid, points }: Drawn) {
+/** Something drawn behind a line as one path; a shape a point would take longer than all the rest of the chart. */
+function behind(
+  { grid, points }: Drawn,
+  z: number,
+  style: Record<string, unknown>,
+  path: (place: (at: number, value: number) => string) => string,
+) {
   return {
     type: 'custom',
     name: '',
     xAxisIndex: grid,
     yAxisIndex: grid,
     silent: true,
+    clip: true,
     tooltip: { show: false },
-    data: points.map(({ at, value, error }) => [at, value - error, value + error]),
-    renderItem: (_: unknown, pen: Pen) => {
-      const [x, top] = pen.coord([pen.value(0), pen.value(2)])
-      const [, bottom] = pen.coord([pen.value(0), pen.value(1)])
-      return {
-        type: 'line',
-        shape: { x1: x, x2: x, y1: top, y2: bottom },
-        style: { stroke: colour, lineWidth: 1.6 },
-      }
-    },
-    z: 2,
+    // One item, so drawn once; where it lies does not matter.
+    data: points.slice(0, 1).map(({ at, value }) => [at, value]),
+    renderItem: (_: unknown, pen: Pen) => ({
+      type: 'path',
+      shape: {
+        pathData: path((at, value) =>
+          pen
+            .coord([at, value])
+            .map((pixel) => pixel.toFixed(1))
+            .join(' '),
+        ),
+      },
+      style,
+    }),
+    z,
   }
 }
 
+/** Whiskers: the 95 % interval of measuring. */
+function whiskers(line: Drawn) {
+  return behind(line, 2, { stroke: line.colour, fill: 'none', lineWidth: 1.6 }, (place) =>
+    line.points.map(({ at, value, error }) => `M${place(at, value + error)}L${place(at, value - error)}`).join(''),
+  )
+}
+
 /** The level's band: how far a person may sit from the equation's line, the same at every visit. */
-function band({ colour, grid, points }: Drawn) {
-  const known = points.filter(({ low, comparable }) => low !== null && comparable)
-  const stack = `band ${grid}`
-  const common = {
-    type: 'line',
-    name: '',
-    xAxisIndex: grid,
-    yAxisIndex: grid,
-    stack,
-    stackStrategy: 'all',
-    symbol: 'none',
-    silent: true,
-    tooltip: { show: false },
-    lineStyle: { opacity: 0 },
-    z: 1,
-  }
-  return [
-    { ...common, data: known.map(({ at, low }) => [at, low]) },
-    {
-      ...common,
-      data: known.map(({ at, low, high }) => [at, (high ?? 0) - (low ?? 0)]),
-      areaStyle: { color: colour, opacity: 0.13 },
-    },
+function band(line: Drawn) {
+  const known = line.points.flatMap(({ at, low, high, comparable }) =>
+    low !== null && high !== null && comparable ? [{ at, low, high }] : [],
+  )
+  if (known.length === 0) return []
+  const style = { fill: line.colour, opacity: 0.13 }
+  const edge = (place: (at: number, value: number) => string) => [
+    ...known.map(({ at, high }) => place(at, high)),
+    ...known.toReversed().map(({ at, low }) => place(at, low)),
   ]
+  return [behind(line, 1, style, (place) => `M${edge(place).join('L')}Z`)]
 }
 
 /** Lean mass, fat mass and sum of folds over time, each with the error of its measuring. */
@@ -146,7 +154,8 @@ export function spanOption(
   return {
     animation: false,
     textStyle: { fontFamily: CHART_FONT },
-    grid: grids.map((grid) => ({ ...grid, ...GRID })),
+    // Labels keep to the margins given: measuring them to make room takes longer than drawing them.
+    grid: grids.map((grid) => ({ ...grid, ...GRID, outerBoundsMode: 'none' })),
     tooltip: {
       trigger: 'axis',
       backgroundColor: colours.sheet,

@@ -12,8 +12,6 @@ const { client, records, open, ends, then, now, span, figures, fromIndex, toInde
 const tab = ref(0)
 
 onMounted(async () => {
-  // The chart's code comes while the facts are on their way.
-  void import('~/components/span/SpanChart.vue')
   try {
     await followed.load()
   } catch (error) {
@@ -119,13 +117,13 @@ const takeHome = computed(() => {
         </div>
         <TabPanels class="flex flex-1 flex-col">
           <TabPanel class="flex flex-1 flex-col" :tabindex="-1"><SpanView :followed="followed" /></TabPanel>
-          <TabPanel :tabindex="-1"><CheckinResult :followed="followed" /></TabPanel>
-          <TabPanel :tabindex="-1"><WeightDiary :followed="followed" /></TabPanel>
-          <TabPanel :tabindex="-1"><PhotoPane :followed="followed" /></TabPanel>
-          <TabPanel :tabindex="-1"><ErrorPane :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1"><LazyCheckinResult :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1"><LazyWeightDiary :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1"><LazyPhotoPane :followed="followed" /></TabPanel>
+          <TabPanel :tabindex="-1"><LazyErrorPane :followed="followed" /></TabPanel>
           <TabPanel :tabindex="-1">
             <section aria-label="Check-ins" class="overflow-x-auto px-4 py-4 sm:px-6" tabindex="0">
-              <CheckinTable :records="records" :followed="followed" :units="store.units" />
+              <LazyCheckinTable :records="records" :followed="followed" :units="store.units" />
             </section>
           </TabPanel>
         </TabPanels>

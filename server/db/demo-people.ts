@@ -1,5 +1,6 @@
 import type { Flag } from '../../core/cautions'
 import type { Course } from '../../core/simulate'
+import type { TargetKind } from '../../core/plan'
 import type { ProtocolId } from '../../core/sites'
 
 /** An invented client of the rowing club's land gym. */
@@ -27,6 +28,8 @@ export interface DemoClient {
   athlete?: boolean
   flags?: readonly Flag[]
   landmarks?: Readonly<Record<string, string>>
+  /** What the coach set, and at the visit of which place. */
+  plan?: { fromVisit: number; kind: TargetKind; value: number; perWeek: number; unit: 'kg' | 'mm' }
   /** The newest visit stopped after this many folds. */
   unfinishedAfter?: number
 }
@@ -59,6 +62,7 @@ export const DEMO_CLIENTS: DemoClient[] = [
     visitDays: visits(18, 30, 3),
     diaryDays: 240,
     photographedAt: [9, 14, 17],
+    plan: { fromVisit: 9, kind: 'fat', value: 13.5, perWeek: 0.06, unit: 'kg' },
     athlete: false,
   },
   {
@@ -79,6 +83,7 @@ export const DEMO_CLIENTS: DemoClient[] = [
     later: { protocolId: 'laboratory-7-tape', visits: 7 },
     otherCoachFor: 4,
     lastConditions: { training: 'after training' },
+    plan: { fromVisit: 7, kind: 'sum', value: 105, perWeek: 0.9, unit: 'mm' },
     diaryDays: 45,
   },
   {

@@ -19,6 +19,7 @@ import {
   checkin,
   client,
   landmarkNote,
+  plan,
   reading,
   staff,
   studio,
@@ -85,8 +86,20 @@ async function seedClient(
       finishedAt: visit.finishedAt,
     })
     await db.insert(reading).values(visit.readings.map((fact) => ({ ...fact, checkinId, takenBy: measuredBy })))
+    if (person.plan?.fromVisit === i) await seedPlan(db, person.plan, { clientId, checkinId, visit, measuredBy })
   }
   await seedDiary(db, random, person, { clientId, coachId, now })
+}
+
+/** A plan set at a visit. Its id is drawn apart, so that everybody's readings stay what they were. */
+async function seedPlan(
+  db: Queryable,
+  { fromVisit, ...target }: NonNullable<DemoClient['plan']>,
+  about: { clientId: string; checkinId: string; visit: { startedAt: string }; measuredBy: string },
+): Promise<void> {
+  const { clientId, checkinId, visit, measuredBy } = about
+  const id = seededRandom(SEED + 1 + fromVisit).uuid()
+  await db.insert(plan).values({ ...target, id, clientId, checkinId, at: visit.startedAt, setBy: measuredBy })
 }
 
 /** A person's visits; the newest ones by another set of sites where the club has changed it. */

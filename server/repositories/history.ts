@@ -6,6 +6,7 @@ import { listCalipers } from './calipers'
 import { listCheckins } from './checkins'
 import { listChoices } from './choices'
 import { listPhotos } from './photos'
+import { listPlans } from './plans'
 import type { SignedIn } from './staff'
 import { listWeighIns } from './weigh-ins'
 
@@ -22,5 +23,6 @@ export async function findHistory(db: Queryable, who: SignedIn, client: Client):
     calipers: await listCalipers(db, who),
     weighIns: await listWeighIns(db, client.id),
     photos: await listPhotos(db, client.id),
+    plans: await listPlans(db, client.id),
   }
 }

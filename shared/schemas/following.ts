@@ -10,6 +10,7 @@ import type { CheckinRecord } from './checkin'
 import type { Client } from './client'
 import { pastDay } from './dates'
 import type { Photo } from './photo'
+import type { PlanRecord } from './plan'
 
 const id = z.uuid('This needs an id made by the device.')
 const yesOrNo = z.boolean({ error: 'Say yes or no.' })
@@ -94,4 +95,6 @@ export interface ClientHistory {
   /** Oldest first. */
   weighIns: WeighInRecord[]
   photos: Photo[]
+  /** Newest first; the first that has not ended counts. */
+  plans: PlanRecord[]
 }

@@ -2,17 +2,30 @@
 import { Download } from '@lucide/vue'
 import { formatChange, formatMassChange, formatNumber } from '#core/units'
 import type { ClientRecord } from '~/composables/useClientRecord'
+import { STANDINGS, TARGET_NAMES, targetShown, type FollowedPlan } from '~/composables/usePlan'
 import { useMe } from '~/stores/me'
 
 const LazySpanChart = defineAsyncComponent(() => import('./SpanChart.vue'))
 
 /** The span itself: chart, site by site, words, girths and what stands between the two check-ins. */
-const props = defineProps<{ followed: ClientRecord }>()
+const props = defineProps<{ followed: ClientRecord; planned: FollowedPlan }>()
 const store = useMe()
 const chart = useTemplateRef<{ picture: () => string | null }>('chart')
 
 const { ends, errors, fromIndex, toIndex, now, span, lines, neutral } = props.followed
 const units = computed(() => store.units)
+
+/** The plan in one line: what it is for, and where the newest check-in stands. */
+const plan = computed(() => {
+  const { line, latest, hidden } = props.planned
+  if (!line.value || hidden.value) return null
+  const shown = targetShown(line.value.kind, units.value)
+  return {
+    words: `${TARGET_NAMES[line.value.kind].toLowerCase()} to ${shown.value(line.value.to)} ${shown.unit} by about ${sayDay(line.value.endsOn)}`,
+    standing: latest.value && STANDINGS[latest.value.standing],
+    off: latest.value && `${shown.change(latest.value.off)} ± ${shown.value(latest.value.error)} ${shown.changeUnit}`,
+  }
+})
 const DAYS_A_MONTH = 30.4375
 
 /** Slope of each line a month with its interval, in the person's unit. */
@@ -88,6 +101,12 @@ function savePicture() {
           points ({{ span.recomposition.unit }} of fat lost + {{ span.recomposition.unit }} of lean gained), ±
           <span class="figure">{{ formatNumber(span.recomposition.error) }}</span>
         </span>
+      </p>
+      <p v-if="plan" class="mt-1 text-[15px]" data-plan-line>
+        Plan: {{ plan.words
+        }}<template v-if="plan.standing"
+          >; <span class="figure">{{ plan.off }}</span>, <strong>{{ plan.standing }}</strong></template
+        >
       </p>
       <ul v-if="trends.length > 0" class="flex flex-wrap gap-x-6 text-[15px]" data-lines>
         <li v-for="trend in trends" :key="trend.id" :data-line="trend.id">

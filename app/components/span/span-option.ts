@@ -1,7 +1,8 @@
 import { format } from 'date-fns'
 import type { EChartsCoreOption } from 'echarts/core'
 import { formatNumber, type Units } from '#core/units'
-import type { ChartPoint, ChartSeries } from './span-series'
+import { band, whiskers, type Drawn } from './behind'
+import type { ChartSeries } from './span-series'
 import { CHART_FONT, FIGURE_FONT, type ChartColours } from './theme'
 
 /** Left and right of every grid, pixels: the shaded span is laid over the chart by them. */
@@ -15,14 +16,6 @@ const GRIDS = [
 
 /** More points than this are drawn as a line without a mark each. */
 const DENSE = 80
-
-interface Drawn {
-  name: string
-  colour: string
-  grid: number
-  symbol: string
-  points: ChartPoint[]
-}
 
 /** Fat and lean get ranges of the same length, so that a kilogram is as tall in one as in the other. */
 function ranges(lines: readonly Drawn[]): { min: number; max: number }[] {
@@ -71,64 +64,6 @@ function lineSeries({ name, colour, grid, symbol, points }: Drawn, sheet: string
         ]
       : []),
   ]
-}
-
-interface Pen {
-  coord(at: [number, number]): [number, number]
-}
-
-/** Something drawn behind a line as one path; a shape a point would take longer than all the rest of the chart. */
-function behind(
-  { grid, points }: Drawn,
-  z: number,
-  style: Record<string, unknown>,
-  path: (place: (at: number, value: number) => string) => string,
-) {
-  return {
-    type: 'custom',
-    name: '',
-    xAxisIndex: grid,
-    yAxisIndex: grid,
-    silent: true,
-    clip: true,
-    tooltip: { show: false },
-    // One item, so drawn once; where it lies does not matter.
-    data: points.slice(0, 1).map(({ at, value }) => [at, value]),
-    renderItem: (_: unknown, pen: Pen) => ({
-      type: 'path',
-      shape: {
-        pathData: path((at, value) =>
-          pen
-            .coord([at, value])
-            .map((pixel) => pixel.toFixed(1))
-            .join(' '),
-        ),
-      },
-      style,
-    }),
-    z,
-  }
-}
-
-/** Whiskers: the 95 % interval of measuring. */
-function whiskers(line: Drawn) {
-  return behind(line, 2, { stroke: line.colour, fill: 'none', lineWidth: 1.6 }, (place) =>
-    line.points.map(({ at, value, error }) => `M${place(at, value + error)}L${place(at, value - error)}`).join(''),
-  )
-}
-
-/** The level's band: how far a person may sit from the equation's line, the same at every visit. */
-function band(line: Drawn) {
-  const known = line.points.flatMap(({ at, low, high, comparable }) =>
-    low !== null && high !== null && comparable ? [{ at, low, high }] : [],
-  )
-  if (known.length === 0) return []
-  const style = { fill: line.colour, opacity: 0.13 }
-  const edge = (place: (at: number, value: number) => string) => [
-    ...known.map(({ at, high }) => place(at, high)),
-    ...known.toReversed().map(({ at, low }) => place(at, low)),
-  ]
-  return [behind(line, 1, style, (place) => `M${edge(place).join('L')}Z`)]
 }
 
 /** Lean mass, fat mass and sum of folds over time, each with the error of its measuring. */

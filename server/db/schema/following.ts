@@ -101,3 +101,45 @@ export const photo = pgTable(
     check('photo_size', sql`${t.width} between 1 and 4000 and ${t.height} between 1 and 4000`),
   ],
 )
+
+/**
+ * A target for a client and its pace, as entered. The newest that has not ended counts; none is edited: another takes
+ * its place.
+ */
+export const plan = pgTable(
+  'plan',
+  {
+    id: uuid('id').primaryKey(),
+    clientId: uuid('client_id')
+      .notNull()
+      .references(() => client.id),
+    /** The check-in it starts from. */
+    checkinId: uuid('checkin_id')
+      .notNull()
+      .references(() => checkin.id),
+    kind: text('kind', { enum: ['percent', 'fat', 'weight', 'sum'] }).notNull(),
+    /** In `unit`. */
+    value: doublePrecision('value').notNull(),
+    /** In `unit` a week. */
+    perWeek: doublePrecision('per_week').notNull(),
+    unit: text('unit', { enum: ['%', 'kg', 'lb', 'mm'] }).notNull(),
+    /** A day it is wanted by: a race, a show. */
+    byDay: date('by_day', { mode: 'string' }),
+    at: instant('at')
+      .notNull()
+      .default(sql`now()`),
+    setBy: uuid('set_by')
+      .notNull()
+      .references(() => staff.id),
+    endedAt: instant('ended_at'),
+  },
+  (t) => [
+    index('plan_latest').on(t.clientId, t.at),
+    check('plan_kind', sql`${t.kind} in ('percent', 'fat', 'weight', 'sum')`),
+    check(
+      'plan_unit',
+      sql`case ${t.kind} when 'percent' then ${t.unit} = '%' when 'sum' then ${t.unit} = 'mm' else ${t.unit} in ('kg', 'lb') end`,
+    ),
+    check('plan_pace', sql`${t.perWeek} > 0 and ${t.value} > 0`),
+  ],
+)

@@ -9,6 +9,7 @@ const route = useRoute()
 const store = useMe()
 const followed = useClientRecord(String(route.params.id))
 const { client, records, open, ends, then, now, span, figures, fromIndex, toIndex, neutral } = followed
+const planned = usePlan(followed)
 const tab = ref(0)
 
 onMounted(async () => {
@@ -20,7 +21,7 @@ onMounted(async () => {
 })
 useHead({ title: () => `${client.value?.name ?? 'Client'}, Oak Pinch` })
 
-const VIEWS = ['Span', 'Check-in', 'Weight diary', 'Photographs', 'Error', 'All check-ins'] as const
+const VIEWS = ['Span', 'Check-in', 'Weight diary', 'Plan', 'Photographs', 'Error', 'All check-ins'] as const
 const instants = computed(() => ends.value.map(({ record }) => record.startedAt))
 const next = computed(() => (now.value ? nextDue(ends.value.at(-1)?.record.startedAt ?? '') : null))
 
@@ -37,6 +38,7 @@ const shortcuts = computed(() => {
     { name: 'Last two', from: last - 1 },
     { name: 'Twelve weeks', from: twelve },
     { name: 'First to last', from: 0 },
+    ...(planned.startIndex.value >= 0 ? [{ name: 'Plan start to now', from: planned.startIndex.value }] : []),
   ]
   return all.map((one) => ({ ...one, to: last })).filter(({ from, to }) => from >= 0 && from < to)
 })
@@ -116,9 +118,14 @@ const takeHome = computed(() => {
           </div>
         </div>
         <TabPanels class="flex flex-1 flex-col">
-          <TabPanel class="flex flex-1 flex-col" :tabindex="-1"><SpanView :followed="followed" /></TabPanel>
+          <TabPanel class="flex flex-1 flex-col" :tabindex="-1"
+            ><SpanView :followed="followed" :planned="planned"
+          /></TabPanel>
           <TabPanel :tabindex="-1"><LazyCheckinResult :followed="followed" /></TabPanel>
           <TabPanel :tabindex="-1"><LazyWeightDiary :followed="followed" /></TabPanel>
+          <TabPanel class="flex flex-1 flex-col" :tabindex="-1"
+            ><LazyPlanPane :followed="followed" :planned="planned"
+          /></TabPanel>
           <TabPanel :tabindex="-1"><LazyPhotoPane :followed="followed" /></TabPanel>
           <TabPanel :tabindex="-1"><LazyErrorPane :followed="followed" /></TabPanel>
           <TabPanel :tabindex="-1">

@@ -1,0 +1,238 @@
+<script setup lang="ts">
+import { useForm, useStore } from '@tanstack/vue-form'
+import { v7 as uuid } from 'uuid'
+import { aimAt, firstWeekKg, latestStart, lossRefusals, planLine, planNotes, planRefusals, startOf } from '#core/plan'
+import { TARGET_KINDS, type PlanLine, type TargetKind } from '#core/plan'
+import { formatMass, formatNumber, type Units } from '#core/units'
+import type { FollowedEnd } from '#shared/following'
+import { planContext, targetOf } from '#shared/plan'
+import type { ClientHistory } from '#shared/schemas/following'
+import type { PlanInput } from '#shared/schemas/plan'
+import { TARGET_NAMES, targetShown } from '~/composables/usePlan'
+import { paces, readPlan, type TypedPlan } from './typed-plan'
+
+/** Sets a plan: what is typed is put on its start and checked while it is typed. */
+const props = defineProps<{
+  history: ClientHistory
+  ends: readonly FollowedEnd[]
+  units: Units
+  neutral: boolean
+  save: (input: PlanInput) => Promise<void>
+}>()
+const emit = defineEmits<{ draft: [line: PlanLine | null]; close: [] }>()
+const SHOWN_STARTS = 12
+
+const id = uuid()
+const problems = useProblems(['kind', 'value', 'perWeek', 'byDay'])
+const newestFirst = computed(() => [...props.ends].reverse().slice(0, SHOWN_STARTS))
+
+const form = useForm({
+  defaultValues: {
+    checkinId: props.ends.at(-1)?.record.id ?? '',
+    kind: props.neutral ? 'sum' : 'fat',
+    value: '',
+    perWeek: '',
+    byDay: '',
+  } as TypedPlan,
+  validators: {
+    onSubmit: ({ value }) => {
+      const { plan, problems: wrong } = readPlan(value, props.units, id)
+      if (plan) return undefined
+      const missing = 'Please give a number.'
+      const told = (field: 'value' | 'perWeek') => (value[field].trim() === '' ? missing : wrong[field])
+      return { fields: { value: told('value'), perWeek: told('perWeek'), byDay: wrong.byDay } }
+    },
+  },
+  async onSubmit({ value }) {
+    const { plan } = readPlan(value, props.units, id)
+    if (!plan || refusals.value.size > 0) return
+    problems.clear()
+    try {
+      await props.save({ id, ...plan })
+    } catch (error) {
+      problems.problem.value = problemOf(error)
+    }
+  },
+})
+const typed = useStore(form.store, ({ values }) => values)
+const busy = useStore(form.store, ({ isSubmitting }) => isSubmitting)
+
+const start = computed(() => props.ends.find(({ record }) => record.id === typed.value.checkinId) ?? null)
+const context = computed(() => start.value && planContext(start.value, props.history, props.units))
+const kinds = computed(() =>
+  TARGET_KINDS.filter((kind) => !props.neutral || kind === 'sum').map((kind) => ({
+    id: kind,
+    name: TARGET_NAMES[kind],
+  })),
+)
+const shown = computed(() => targetShown(typed.value.kind, props.units))
+const from = computed(() => context.value && startOf(typed.value.kind, context.value.start, context.value.errors))
+const read = computed(() => readPlan(typed.value, props.units, id))
+const target = computed(() => read.value.plan && targetOf(read.value.plan))
+const refusals = computed(() => {
+  if (!context.value || !target.value) return new Map<string, string>()
+  return new Map(planRefusals(target.value, context.value).map(({ field, sentence }) => [field as string, sentence]))
+})
+const notes = computed(() =>
+  context.value && target.value && refusals.value.size === 0 ? planNotes(target.value, context.value) : [],
+)
+/** Said before anything is typed, for people whom no plan to lose is kept for. */
+const unfit = computed(() => (context.value ? lossRefusals(context.value) : []))
+const draft = computed(() =>
+  context.value && target.value ? planLine(target.value, context.value.start, context.value.errors) : null,
+)
+// A refused line is not drawn: nobody should have it before their eyes.
+watch([draft, refusals], () => emit('draft', refusals.value.size === 0 ? draft.value : null))
+onUnmounted(() => emit('draft', null))
+
+const aim = computed(() =>
+  context.value && target.value
+    ? aimAt(target.value.kind, target.value.value, context.value.start, context.value.errors)
+    : null,
+)
+const week = computed(() => (context.value && target.value ? firstWeekKg(target.value, context.value) : null))
+const inTime = computed(() => {
+  const { byDay } = typed.value
+  if (!draft.value || !/^\d{4}-\d\d-\d\d$/.test(byDay)) return null
+  const latest = latestStart(byDay, draft.value.weeks)
+  return { latest, late: latest < draft.value.startedAt.slice(0, 10) }
+})
+
+function told(errors: readonly unknown[], field: 'kind' | 'value' | 'perWeek' | 'byDay'): string | undefined {
+  const live = field === 'kind' ? undefined : read.value.problems[field]
+  return live ?? refusals.value.get(field) ?? problems.byField.value.get(field) ?? firstError(errors)
+}
+
+function textOf(event: Event): string {
+  return (event.target as HTMLInputElement | HTMLSelectElement).value
+}
+
+function chooseKind(kind: TargetKind | null) {
+  if (!kind || kind === typed.value.kind) return
+  // Numbers of one unit mean nothing in another.
+  form.setFieldValue('kind', kind)
+  form.setFieldValue('value', '')
+  form.setFieldValue('perWeek', '')
+}
+</script>
+
+<template>
+  <form class="grid gap-4" novalidate data-plan-form @submit.prevent="form.handleSubmit()">
+    <div v-if="unfit.length > 0" class="border-l-4 border-fat pl-3 text-[15px]" data-unfit>
+      <p class="font-semibold">No plan to lose is kept.</p>
+      <p v-for="sentence in unfit" :key="sentence">{{ sentence }}</p>
+    </div>
+    <div class="grid gap-4 sm:grid-cols-2">
+      <form.Field v-slot="{ field, state }" name="checkinId">
+        <FormField v-slot="{ attrs }" label="Starts at the check-in of" name="checkinId">
+          <select v-bind="attrs" class="field" :value="state.value" @change="field.handleChange(textOf($event))">
+            <option v-for="{ record } in newestFirst" :key="record.id" :value="record.id">
+              {{ sayDay(record.startedAt) }}
+            </option>
+          </select>
+        </FormField>
+      </form.Field>
+      <form.Field v-slot="{ field, state }" name="byDay">
+        <FormField
+          v-slot="{ attrs }"
+          label="Wanted by, if at all"
+          name="byDay"
+          :problem="told(state.meta.errors, 'byDay')"
+        >
+          <input
+            v-bind="attrs"
+            type="date"
+            class="field"
+            :value="state.value"
+            @input="field.handleChange(textOf($event))"
+          />
+        </FormField>
+      </form.Field>
+    </div>
+    <div class="grid gap-1">
+      <PressGroup
+        label="The target is set in"
+        :options="kinds"
+        :model-value="typed.kind"
+        @update:model-value="chooseKind"
+      />
+      <p v-if="told([], 'kind')" role="alert" class="text-sm font-semibold text-alert">{{ told([], 'kind') }}</p>
+      <p v-else-if="from" class="text-[15px] text-faded">
+        There: <span class="figure font-semibold text-ink">{{ shown.value(from.value) }}</span> {{ shown.unit }}
+      </p>
+      <p v-else class="text-[15px] text-faded">That check-in does not hold it.</p>
+    </div>
+    <div class="grid gap-4 sm:grid-cols-2">
+      <form.Field v-slot="{ field, state }" name="value">
+        <FormField
+          v-slot="{ attrs }"
+          :label="`Target, ${shown.unit}`"
+          name="value"
+          :problem="told(state.meta.errors, 'value')"
+        >
+          <input
+            v-bind="attrs"
+            class="field figure"
+            inputmode="decimal"
+            autocomplete="off"
+            :value="state.value"
+            @input="field.handleChange(textOf($event))"
+          />
+        </FormField>
+      </form.Field>
+      <form.Field v-slot="{ field, state }" name="perWeek">
+        <div class="grid content-start gap-2">
+          <FormField
+            v-slot="{ attrs }"
+            :label="`Pace, ${shown.changeUnit} a week`"
+            name="perWeek"
+            :problem="told(state.meta.errors, 'perWeek')"
+          >
+            <input
+              v-bind="attrs"
+              class="field figure"
+              inputmode="decimal"
+              autocomplete="off"
+              :value="state.value"
+              @input="field.handleChange(textOf($event))"
+            />
+          </FormField>
+          <PressGroup
+            label="Usual paces"
+            :options="paces(typed.kind, units).map((pace) => ({ id: pace, name: pace }))"
+            :model-value="state.value"
+            @update:model-value="field.handleChange($event ?? '')"
+          />
+        </div>
+      </form.Field>
+    </div>
+    <p v-if="refusals.get('plan')" role="alert" class="font-semibold text-alert">{{ refusals.get('plan') }}</p>
+    <div v-if="draft && refusals.size === 0" class="grid gap-1 border-l-4 border-lean pl-3" data-draft>
+      <p>
+        <span class="figure font-bold">{{ formatNumber(draft.weeks, 0) }}</span> weeks: about
+        <strong>{{ sayDay(draft.endsOn) }}</strong><template v-if="week !== null && !neutral"
+          >, <span class="figure font-bold">{{ formatMass(Math.abs(week), units, 2) }}</span> {{ units.mass }} of body
+          weight in the first week</template
+        >.
+      </p>
+      <p v-if="aim && !neutral" class="text-[15px]">
+        At kept lean mass: <span class="figure font-semibold">{{ formatMass(aim.weightKg, units) }}</span>
+        {{ units.mass }}, of it <span class="figure font-semibold">{{ formatMass(aim.fatKg, units) }}</span> fat,
+        <span class="figure font-semibold">{{ formatNumber(aim.percent) }} %</span>.
+      </p>
+      <p v-if="inTime" class="text-[15px]" :class="{ 'font-semibold': inTime.late }" data-in-time>
+        {{
+          inTime.late
+            ? `Too late at this pace: with a week’s slack it had to start by ${sayDay(inTime.latest)}.`
+            : `In time: with a week’s slack it has to start by ${sayDay(inTime.latest)}.`
+        }}
+      </p>
+      <p v-for="note in notes" :key="note" class="text-[15px] font-semibold">{{ note }}</p>
+    </div>
+    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
+    <div class="flex gap-3">
+      <button class="press press-first" :disabled="busy">Keep this plan</button>
+      <slot />
+    </div>
+  </form>
+</template>

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+import type { PlanLine } from '#core/plan'
+import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
+import type { ClientRecord } from '~/composables/useClientRecord'
+import { STANDINGS, TARGET_NAMES, targetShown, type FollowedPlan } from '~/composables/usePlan'
+import { useMe } from '~/stores/me'
+
+const LazyPlanChart = defineAsyncComponent(() => import('./PlanChart.vue'))
+
+/** The plan against what happened: where it stands, the line with its band, every check-in since; and setting one. */
+const props = defineProps<{ followed: ClientRecord; planned: FollowedPlan }>()
+const store = useMe()
+const { history, client, ends, neutral } = props.followed
+const { plan, line, held, latest, arrival, reached, hidden } = props.planned
+const units = computed(() => store.units)
+
+const another = ref(false)
+const draft = shallowRef<PlanLine | null>(null)
+const problem = ref<string | null>(null)
+const setting = computed(() => another.value || !plan.value)
+/** The draft while one is typed, else the plan. */
+const drawn = computed(() => (setting.value ? draft.value : hidden.value ? null : line.value))
+const measured = computed(() => (setting.value ? [] : held.value.flatMap(({ against }) => against ?? [])))
+const shown = computed(() => targetShown(drawn.value?.kind ?? 'fat', units.value))
+const address = computed(() => `/api/clients/${client.value?.id}/plans`)
+
+async function save(input: PlanInput) {
+  const plans = await $fetch<PlanRecord[]>(address.value, { method: 'POST', body: input })
+  props.followed.take({ plans })
+  another.value = false
+}
+
+async function end() {
+  problem.value = null
+  try {
+    const plans = await $fetch<PlanRecord[]>(`${address.value}/${plan.value?.id}`, { method: 'DELETE' })
+    props.followed.take({ plans })
+  } catch (error) {
+    problem.value = problemOf(error).message
+  }
+}
+</script>
+
+<template>
+  <div class="grid flex-1 grid-cols-[minmax(0,1fr)] lg:grid-cols-[1fr_minmax(420px,38%)]" data-plan>
+    <section class="border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="plan-against">
+      <h2 id="plan-against" class="font-semibold">
+        {{ !setting ? 'The plan against what happened' : draft ? 'The line this would draw' : 'No plan yet' }}
+        <span v-if="drawn" class="font-normal text-faded">band: error of the start and spread of paces</span>
+      </h2>
+      <p v-if="!setting && hidden" class="py-4">Neutral mode shows no plan in percent, fat or weight.</p>
+      <template v-else-if="drawn">
+        <p v-if="!setting && latest" class="mt-1 text-lg" data-standing>
+          <span class="figure text-4xl leading-tight font-bold">{{ shown.change(latest.off) }}</span>
+          <span class="ml-1.5 text-faded">
+            {{ shown.changeUnit }} ± <span class="figure">{{ shown.value(latest.error) }}</span>
+          </span>
+          <strong class="ml-3">{{ STANDINGS[latest.standing] }}</strong>
+        </p>
+        <p v-else-if="!setting" class="mt-1 text-faded">Held against it from the next check-in on.</p>
+        <LazyPlanChart class="mt-2 h-80" :line="drawn" :measured="measured" :units="units" />
+        <div
+          v-if="!setting && held.length > 0"
+          class="relative overflow-x-auto"
+          tabindex="0"
+          role="region"
+          aria-label="Check-ins since the start of the plan"
+        >
+          <table class="ruled mt-3 max-w-3xl">
+            <thead>
+              <tr>
+                <th scope="col">Check-in</th>
+                <th scope="col" class="right">Planned, {{ shown.unit }}</th>
+                <th scope="col" class="right">Measured</th>
+                <th scope="col" class="right">Off the plan</th>
+                <th scope="col" class="pl-6">Standing</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="{ end: { record }, against } in [...held].reverse()" :key="record.id" :data-held="record.id">
+                <td class="!py-1 whitespace-nowrap">{{ sayDay(record.startedAt) }}</td>
+                <template v-if="against">
+                  <td class="figure right !py-1">{{ shown.value(against.planned) }}</td>
+                  <td class="figure right !py-1 font-bold">{{ shown.value(against.measured) }}</td>
+                  <td class="figure right !py-1 whitespace-nowrap">
+                    {{ shown.change(against.off) }} <span class="text-faded">± {{ shown.value(against.error) }}</span>
+                  </td>
+                  <td
+                    class="!py-1 pl-6 whitespace-nowrap"
+                    :class="against.standing === 'on' ? 'text-faded' : 'font-bold'"
+                  >
+                    {{ against.standing === 'on' ? 'within error' : against.standing }}
+                  </td>
+                </template>
+                <td v-else colspan="4" class="!py-1 text-faded">cannot be compared with the start in this unit</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </template>
+      <p v-else class="max-w-prose py-4 text-faded">
+        {{
+          plan && !setting
+            ? 'The check-in this plan starts from holds no such figure any more.'
+            : 'Set a target and a pace; each check-in is then held against the line, and off the plan is said only beyond error.'
+        }}
+      </p>
+    </section>
+    <section class="grid content-start gap-4 bg-sheet px-4 py-4 sm:px-6" aria-labelledby="plan-own">
+      <h2 id="plan-own" class="font-semibold">{{ setting ? 'Set a plan' : 'The plan' }}</h2>
+      <PlanForm
+        v-if="setting && history"
+        :history="history"
+        :ends="ends"
+        :units="units"
+        :neutral="neutral"
+        :save="save"
+        @draft="draft = $event"
+      >
+        <button v-if="plan" type="button" class="press press-quiet" @click="another = false">Leave</button>
+      </PlanForm>
+      <template v-else-if="plan && line && !hidden">
+        <dl class="grid grid-cols-[auto_1fr] items-baseline gap-x-6 gap-y-2" data-plan-facts>
+          <dt class="text-faded">{{ TARGET_NAMES[plan.kind] }}</dt>
+          <dd>
+            <span class="figure">{{ shown.value(line.from) }}</span> to
+            <span class="figure text-xl font-bold">{{ shown.value(line.to) }}</span> {{ shown.unit }}
+          </dd>
+          <dt class="text-faded">Pace</dt>
+          <dd>
+            <span class="figure font-bold">{{ shown.value(line.perWeek, 2) }}</span> {{ shown.changeUnit }} a week
+          </dd>
+          <dt class="text-faded">From</dt>
+          <dd>{{ sayDay(line.startedAt) }}</dd>
+          <dt class="text-faded">There about</dt>
+          <dd class="font-bold">{{ sayDay(line.endsOn) }}</dd>
+          <template v-if="plan.byDay">
+            <dt class="text-faded">Wanted by</dt>
+            <dd>{{ sayDay(plan.byDay) }}</dd>
+          </template>
+          <dt class="text-faded">At the pace so far</dt>
+          <dd data-arrival>
+            <template v-if="reached !== 'no'"
+              >reached{{ reached === 'surely' ? '' : ', though within error' }}</template
+            >
+            <template v-else-if="arrival">
+              <strong>{{ sayDay(arrival.on) }}</strong>, between {{ sayDay(arrival.earliest) }} and
+              {{ arrival.latest ? sayDay(arrival.latest) : 'a day too far to tell' }}
+            </template>
+            <template v-else>{{
+              latest
+                ? 'cannot be told: the change so far is within error, the other way or too slow'
+                : 'not measured since'
+            }}</template>
+          </dd>
+          <dt class="text-faded">Set by</dt>
+          <dd>{{ plan.by }} on {{ sayDay(plan.at) }}</dd>
+        </dl>
+        <div class="no-print flex flex-wrap gap-3">
+          <button class="press" @click="another = true">Set another</button>
+          <button class="press press-quiet" @click="end">End this plan</button>
+        </div>
+        <p class="text-sm text-faded">
+          A plan is a line to hold check-ins against, not a diet: what to eat is for a registered dietitian where local
+          rules say so.
+        </p>
+      </template>
+      <div v-else-if="plan" class="no-print"><button class="press" @click="another = true">Set another</button></div>
+      <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+    </section>
+  </div>
+</template>

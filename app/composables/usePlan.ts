@@ -1,0 +1,57 @@
+import { againstPlan, arrivalOf, planLine, reachedBy, type Against, type TargetKind } from '#core/plan'
+import { formatChange, formatMass, formatMassChange, formatNumber, kgToMass, type Units } from '#core/units'
+import { currentPlan, targetOf } from '#shared/plan'
+import type { ClientRecord } from '~/composables/useClientRecord'
+
+/** What each kind of target is called. */
+export const TARGET_NAMES: Readonly<Record<TargetKind, string>> = {
+  percent: 'Percent fat',
+  fat: 'Fat mass',
+  weight: 'Weight',
+  sum: 'Sum of folds',
+}
+
+/** How a target's numbers are shown to somebody who reads in these units. */
+export function targetShown(kind: TargetKind, units: Units) {
+  const mass = kind === 'fat' || kind === 'weight'
+  return {
+    unit: kind === 'percent' ? '%' : kind === 'sum' ? 'mm' : units.mass,
+    /** Percent of a percent is misread: a change of percent is in points. */
+    changeUnit: kind === 'percent' ? 'points' : kind === 'sum' ? 'mm' : units.mass,
+    scale: (value: number) => (mass ? kgToMass(value, units.mass) : value),
+    value: (value: number, decimals = 1) => (mass ? formatMass(value, units, decimals) : formatNumber(value, decimals)),
+    change: (value: number) => (mass ? formatMassChange(value, units) : formatChange(value)),
+  }
+}
+
+/** The plan that counts for a client, put on its start, with every later check-in held against it. */
+export function usePlan({ history, ends, errors, neutral }: ClientRecord) {
+  const plan = computed(() => history.value && currentPlan(history.value))
+  const startIndex = computed(() => ends.value.findIndex(({ record }) => record.id === plan.value?.checkinId))
+  const start = computed(() => ends.value[startIndex.value] ?? null)
+  const line = computed(() => plan.value && start.value && planLine(targetOf(plan.value), start.value, errors.value))
+  /** Later check-ins, oldest first; `against` is null where one cannot be compared with the start. */
+  const held = computed(() => {
+    const [from, own] = [start.value, line.value]
+    if (!from || !own) return []
+    return ends.value
+      .slice(startIndex.value + 1)
+      .map((end) => ({ end, against: againstPlan(own, from, end, errors.value) }))
+  })
+  const latest = computed<Against | null>(() => held.value.findLast(({ against }) => against)?.against ?? null)
+  const arrival = computed(() => line.value && latest.value && arrivalOf(line.value, latest.value))
+  const reached = computed(() => (line.value && latest.value ? reachedBy(line.value, latest.value) : 'no'))
+  /** Neutral mode shows no percent, masses or weight, so only a plan in folds. */
+  const hidden = computed(() => neutral.value && plan.value !== null && plan.value.kind !== 'sum')
+
+  return { plan, start, startIndex, line, held, latest, arrival, reached, hidden }
+}
+
+export type FollowedPlan = ReturnType<typeof usePlan>
+
+/** A standing in words. */
+export const STANDINGS: Readonly<Record<Against['standing'], string>> = {
+  on: 'on the plan, within error',
+  ahead: 'ahead of the plan, beyond error',
+  behind: 'behind the plan, beyond error',
+}

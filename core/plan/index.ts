@@ -1,0 +1,3 @@
+export * from './target'
+export * from './limits'
+export * from './against'

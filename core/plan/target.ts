@@ -1,0 +1,81 @@
+import { endFigures, estimateInputs, type Measured, type SpanEnd } from '../composition/end-figures'
+import { compute } from '../equations/estimate'
+import type { Measures } from '../equations/equation'
+import type { ErrorLookup } from '../error/assessor'
+import { isFold } from '../sites'
+
+/** What a target is set in: points of percent fat, fat mass, weight at kept lean mass, or the sum of folds. */
+export const TARGET_KINDS = ['percent', 'fat', 'weight', 'sum'] as const
+export type TargetKind = (typeof TARGET_KINDS)[number]
+
+/** A target and how fast it is to be reached. */
+export interface Target {
+  kind: TargetKind
+  /** Percent in points, fat and weight in kg, the sum in mm. */
+  value: number
+  /** Pace, above zero, in the same unit a week. */
+  perWeek: number
+}
+
+/** A body at kept lean mass. */
+export interface Aim {
+  weightKg: number
+  fatKg: number
+  percent: number
+}
+
+/** What a target of this kind starts from at a check-in, with its measuring error; null where it was not measured. */
+export function startOf(kind: TargetKind, end: SpanEnd, errors: ErrorLookup): Measured | null {
+  return endFigures(end, errors)[kind]
+}
+
+/** Percent the chosen equation gives when every fold of a check-in changes by the same share; null where it gives none. */
+function percentAtSum(end: SpanEnd, sumMm: number): number | null {
+  const { sumMm: own } = end.result
+  const inputs = estimateInputs(end)
+  if (!inputs || !own) return null
+  const scaled = Object.entries(inputs.measures).map(([measure, value]) => [
+    measure,
+    isFold(measure as never) ? (value * sumMm) / own : value,
+  ])
+  const found = compute(inputs.reached.equation, Object.fromEntries(scaled) as Measures, inputs.settings)
+  return 'percent' in found ? found.percent : null
+}
+
+/**
+ * The body a target stands for when lean mass is kept: goal weight = FFM / (1 - target). A sum of folds goes through
+ * the equation of the check-in. Null where the check-in holds no lean mass, or no such body can be.
+ */
+export function aimAt(kind: TargetKind, value: number, end: SpanEnd, errors: ErrorLookup): Aim | null {
+  const lean = endFigures(end, errors).lean?.value
+  if (lean === undefined) return null
+  if (kind === 'weight') return value > lean ? bodyOf(lean, value) : null
+  if (kind === 'fat') return bodyOf(lean, lean + value)
+  const percent = kind === 'percent' ? value : percentAtSum(end, value)
+  return percent === null || percent >= 100 ? null : bodyOf(lean, lean / (1 - percent / 100))
+}
+
+function bodyOf(leanKg: number, weightKg: number): Aim {
+  const fatKg = weightKg - leanKg
+  return { weightKg, fatKg, percent: (100 * fatKg) / weightKg }
+}
+
+/** Weeks from start to target at the target's pace. */
+export function weeksTo({ value, perWeek }: Pick<Target, 'value' | 'perWeek'>, start: number): number {
+  return Math.abs(value - start) / perWeek
+}
+
+const DAY_MS = 24 * 60 * 60 * 1000
+
+/** ISO day a number of weeks after an instant or day, a part of a day counted whole. */
+export function dayAfter(from: string, weeks: number): string {
+  return new Date(Date.parse(from) + Math.ceil(weeks * 7 - 1e-9) * DAY_MS).toISOString().slice(0, 10)
+}
+
+/** Weeks kept in hand before a day that will not move, a race or a show (common practice). */
+export const SLACK_WEEKS = 1
+
+/** Latest ISO day to start on for a target that takes these weeks and is wanted on a day, with a week's slack. */
+export function latestStart(by: string, weeks: number): string {
+  return new Date(Date.parse(by) - Math.ceil((weeks + SLACK_WEEKS) * 7 - 1e-9) * DAY_MS).toISOString().slice(0, 10)
+}

@@ -1,0 +1,47 @@
+import { and, desc, eq, isNull } from 'drizzle-orm'
+import type { PlanInput, PlanRecord } from '../../shared/schemas/plan'
+import type { Queryable } from '../db/database'
+import { plan, staff } from '../db/schema'
+import type { SignedIn } from './staff'
+import { touchClient } from './touch'
+
+/** Every plan kept for a client, the newest first. */
+export async function listPlans(db: Queryable, clientId: string): Promise<PlanRecord[]> {
+  return db
+    .select({
+      id: plan.id,
+      checkinId: plan.checkinId,
+      kind: plan.kind,
+      value: plan.value,
+      perWeek: plan.perWeek,
+      unit: plan.unit,
+      byDay: plan.byDay,
+      at: plan.at,
+      by: staff.name,
+      endedAt: plan.endedAt,
+    })
+    .from(plan)
+    .innerJoin(staff, eq(staff.id, plan.setBy))
+    .where(eq(plan.clientId, clientId))
+    .orderBy(desc(plan.at), desc(plan.id))
+}
+
+/** Keeps a plan under an id made by the device; sending it twice keeps one. */
+export async function addPlan(db: Queryable, who: SignedIn, clientId: string, input: PlanInput): Promise<void> {
+  await db
+    .insert(plan)
+    .values({ ...input, clientId, setBy: who.staffId })
+    .onConflictDoNothing({ target: plan.id })
+  await touchClient(db, clientId)
+}
+
+/** Ends a plan; it stays on record. False when this client has none under way with this id. */
+export async function endPlan(db: Queryable, clientId: string, id: string): Promise<boolean> {
+  const ended = await db
+    .update(plan)
+    .set({ endedAt: new Date().toISOString() })
+    .where(and(eq(plan.clientId, clientId), eq(plan.id, id), isNull(plan.endedAt)))
+    .returning({ id: plan.id })
+  await touchClient(db, clientId)
+  return ended.length > 0
+}

@@ -1,0 +1,49 @@
+import { z } from 'zod'
+import { TARGET_KINDS, type TargetKind } from '../../core/plan/target'
+
+/** Units a target can be set in. */
+const TARGET_UNITS: Readonly<Record<TargetKind, readonly TargetUnit[]>> = {
+  percent: ['%'],
+  fat: ['kg', 'lb'],
+  weight: ['kg', 'lb'],
+  sum: ['mm'],
+}
+export type TargetUnit = '%' | 'kg' | 'lb' | 'mm'
+
+/** A target for a client, its pace and the check-in it starts from, as entered. */
+export const planInput = z
+  .strictObject({
+    id: z.uuid('This needs an id made by the device.'),
+    checkinId: z.uuid('There is no such check-in.'),
+    kind: z.enum(TARGET_KINDS, { error: 'Say what the target is set in.' }),
+    value: z.number({ error: 'Please give the target as a number.' }).gt(0, 'A target is above zero.').lt(1000),
+    perWeek: z
+      .number({ error: 'Please give the pace as a number.' })
+      .gt(0, 'A pace is above zero; its direction follows from the target.')
+      .lt(100),
+    unit: z.enum(['%', 'kg', 'lb', 'mm'], { error: 'This unit is not known.' }),
+    byDay: z.iso.date({ error: 'Please give a day.' }).nullable().default(null),
+  })
+  .refine(({ kind, unit }) => TARGET_UNITS[kind].includes(unit), {
+    path: ['unit'],
+    message: 'This target is not set in this unit.',
+  })
+  .refine(({ kind, value }) => kind !== 'percent' || value < 75, {
+    path: ['value'],
+    message: 'A percent lies below 75.',
+  })
+export type PlanInput = z.output<typeof planInput>
+
+/** A plan as stored: what it is and by whom it was set. */
+export interface PlanRecord {
+  id: string
+  checkinId: string
+  kind: TargetKind
+  value: number
+  perWeek: number
+  unit: TargetUnit
+  byDay: string | null
+  at: string
+  by: string
+  endedAt: string | null
+}

@@ -2,7 +2,7 @@ import { endFigures, estimateInputs, type Measured, type SpanEnd } from '../comp
 import { compute } from '../equations/estimate'
 import type { Measures } from '../equations/equation'
 import type { ErrorLookup } from '../error/assessor'
-import { isFold } from '../sites'
+import { asSite, isFold } from '../sites'
 
 /** What a target is set in: points of percent fat, fat mass, weight at kept lean mass, or the sum of folds. */
 export const TARGET_KINDS = ['percent', 'fat', 'weight', 'sum'] as const
@@ -34,10 +34,10 @@ function percentAtSum(end: SpanEnd, sumMm: number): number | null {
   const { sumMm: own } = end.result
   const inputs = estimateInputs(end)
   if (!inputs || !own) return null
-  const scaled = Object.entries(inputs.measures).map(([measure, value]) => [
-    measure,
-    isFold(measure as never) ? (value * sumMm) / own : value,
-  ])
+  const scaled = Object.entries(inputs.measures).map(([measure, value]) => {
+    const site = asSite(measure)
+    return [measure, site && isFold(site) ? (value * sumMm) / own : value] as const
+  })
   const found = compute(inputs.reached.equation, Object.fromEntries(scaled) as Measures, inputs.settings)
   return 'percent' in found ? found.percent : null
 }

@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startServer } from '../../scripts/lib/server-process.mjs'
-import type { Server } from '../support/api'
-import { launchChromium, PHONE, Visitor, type Browser } from '../support/browser'
+import { PHONE, Visitor } from '../support/browser'
+import { openStudio, type Studio } from '../support/studio'
 
 /** What a coach calls out: two rounds, the chest more than 2 mm apart, and a third round for it. */
 const ORDER = ['triceps', 'subscapular', 'chest', 'midaxillary', 'suprailiac', 'abdominal', 'thigh'] as const
@@ -21,29 +20,19 @@ const fatKg = (71.5 * percent) / 100
 
 const LEAD = { email: 'runa@reedwater.example', password: 'a-long-oar-story' }
 
-let server: Server
-let browser: Browser
+let studio: Studio
 let coach: Visitor
 beforeAll(async () => {
-  ;[server, browser] = await Promise.all([startServer(), launchChromium()])
-  coach = await Visitor.arrive(browser, server.address)
+  studio = await openStudio({ empty: true })
+  coach = studio.coach
 })
-afterAll(async () => {
-  await coach.close()
-  await browser.close()
-  await server.remove()
-})
-
-async function audit(page: string): Promise<void> {
-  expect(await coach.seriousFindings(), page).toEqual([])
-  expect(await coach.overflow(), page).toBeLessThanOrEqual(0)
-}
+afterAll(() => studio.close())
 
 describe('the main job, from an empty installation to the trend', () => {
   it('makes the studio and its lead coach on the first run', async () => {
     await coach.open('/')
     await coach.at('/welcome')
-    await audit('first run')
+    await studio.audit('first run')
     await coach.click('button', 'Set up the studio')
     await coach.sees('Please give a name.')
     await coach.fill('#studioName', 'Reedwater Rowing Club')
@@ -64,14 +53,14 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.click('[data-account]')
     await coach.click('button', 'Sign out')
     await coach.at('/sign-in')
-    await audit('sign-in')
+    await studio.audit('sign-in')
     await coach.page.type('#email', LEAD.email)
     await coach.page.type('#password', 'not the password')
     await coach.keys('Enter')
     await coach.sees('do not belong together')
     await coach.signIn(LEAD)
     await coach.sees('Floor')
-    await audit('floor')
+    await studio.audit('floor')
   })
 
   it('adds a client: bad input is said at the field and nothing typed is lost', async () => {
@@ -85,7 +74,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.sees('This day is still to come')
     await coach.sees('Is 5.11 meant as 5 ft 11 in')
     expect(await coach.page.$eval('#notes', (field) => (field as HTMLTextAreaElement).value)).toContain('Freckle')
-    await audit('add client')
+    await studio.audit('add client')
     await coach.click('[data-field="sex"] button', 'Women’s')
     const birthYear = new Date().getFullYear() - 34
     await coach.fill('#birthDate', `${birthYear}-01-01`)
@@ -99,7 +88,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.click('a', 'Measure')
     await coach.sees('Consent to touch and to keep data is not on record.')
     expect(await coach.page.$eval('form button[disabled]', (button) => button.textContent.trim())).toBe('Start')
-    await audit('prepare')
+    await studio.audit('prepare')
     await coach.click('[data-cautions] a', 'Change')
     await coach.click('[name="consented"]')
     await coach.click('form button', 'Keep changes')
@@ -121,7 +110,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.sees('Midaxillary')
     await coach.enter(FIRST[3] ?? 0)
     await coach.sees('everything kept')
-    await audit('measuring')
+    await studio.audit('measuring')
 
     await coach.page.reload({ waitUntil: 'domcontentloaded' })
     await coach.measuring()
@@ -142,14 +131,14 @@ describe('the main job, from an empty installation to the trend', () => {
     expect(await coach.textOf('[data-fat]')).toBe(fatKg.toFixed(1))
     expect(await coach.textOf('[data-lean]')).toBe((71.5 - fatKg).toFixed(1))
     await coach.sees(`${(percent - 3.8).toFixed(1)} and ${(percent + 3.8).toFixed(1)} %`)
-    await audit('result')
+    await studio.audit('result')
     await coach.keys('Enter')
     await coach.at(/^\/clients\//)
   })
 
   it('takes the second check-in by touch alone, on a phone', async () => {
     const path = await coach.page.evaluate(() => location.pathname)
-    const phone = await Visitor.arrive(browser, server.address, PHONE)
+    const phone = await Visitor.arrive(studio.browser, studio.server.address, PHONE)
     await phone.signIn(LEAD)
     await phone.open(path)
     await phone.tap('a', 'Measure')
@@ -180,15 +169,15 @@ describe('the main job, from an empty installation to the trend', () => {
     expect(await coach.textOf('[data-site="chest"] [data-change]')).toMatch(/^−1\.[23]$/)
     // 0.75 mm of 12: TEM 5 % of each, two readings each: a change this small is within 68 %.
     expect(await coach.textOf('[data-site="subscapular"] [data-verdict]')).toBe('within error')
-    await audit('client')
+    await studio.audit('client')
     await coach.open('/clients')
     await coach.sees('Maren Osk')
-    await audit('clients')
+    await studio.audit('clients')
   })
 
   it('follows the person’s units', async () => {
     await coach.open('/studio')
-    await audit('studio')
+    await studio.audit('studio')
     await coach.click('[data-field="ownMass"] button', 'lb')
     await coach.open('/clients')
     await coach.sees('Fat, lb')
@@ -222,11 +211,11 @@ describe('a server that dies in the middle', () => {
     await coach.enter(70.9)
     await coach.enter(13)
     await coach.sees('everything kept')
-    await server.kill()
+    await studio.server.kill()
     await coach.enter(12.5)
     await coach.enter(8)
     await coach.sees('kept on this device')
-    await server.start()
+    await studio.server.start()
     await coach.sees('everything kept')
     await coach.page.reload({ waitUntil: 'domcontentloaded' })
     await coach.measuring()

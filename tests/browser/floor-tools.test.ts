@@ -1,28 +1,18 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { CheckinRecord, MeasuringFacts } from '../../shared/schemas/checkin'
 import type { ClientHistory } from '../../shared/schemas/following'
-import { Caller, someClient, type Server } from '../support/api'
-import { launchChromium, Visitor, type Browser } from '../support/browser'
+import { type Caller, someClient } from '../support/api'
+import { Visitor } from '../support/browser'
+import { openStudio, type Studio } from '../support/studio'
 
-const LEAD = { email: 'lead@reedwater.example', password: 'a-long-oar-story' }
-
-let server: Server
-let browser: Browser
+let studio: Studio
 let coach: Visitor
 let api: Caller
 beforeAll(async () => {
-  ;[server, browser] = await Promise.all([startServer(), launchChromium()])
-  api = new Caller(server)
-  await api.setUp()
-  coach = await Visitor.arrive(browser, server.address)
-  await coach.signIn(LEAD)
+  studio = await openStudio()
+  ;({ coach, api } = studio)
 })
-afterAll(async () => {
-  await coach.close()
-  await browser.close()
-  await server.remove()
-})
+afterAll(() => studio.close())
 
 async function newClient(name: string): Promise<string> {
   const client = someClient({ name, sex: 'male' })
@@ -85,7 +75,7 @@ describe('the studio’s calipers, habits and devices', () => {
     const context = coach.page.browserContext()
     const device = async (name: string) => {
       const page = await context.newPage()
-      await page.goto(`${server.address}/devices/${name}`, { waitUntil: 'networkidle0' })
+      await page.goto(`${studio.server.address}/devices/${name}`, { waitUntil: 'networkidle0' })
       const press = (words: string) =>
         page.evaluate((text) => {
           const button = [...document.querySelectorAll('button')].find((one) => one.textContent.trim() === text)
@@ -179,11 +169,11 @@ describe('without the server', () => {
     await coach.enter(82)
     const called = [14, 13, 9, 11, 15, 20, 22, 14, 13, 9, 11, 15, 20, 22]
     for (const [i, value] of called.entries()) {
-      if (i % 3 === 1) await server.kill()
+      if (i % 3 === 1) await studio.server.kill()
       await coach.enter(value)
-      if (i % 3 === 2) await server.start()
+      if (i % 3 === 2) await studio.server.start()
     }
-    await server.start()
+    await studio.server.start()
     await coach.sees('every site settled')
     await coach.sees('everything kept')
     const [record] = await until(
@@ -208,7 +198,7 @@ describe('without the server', () => {
     await coach.enter(61)
     await coach.enter(9)
     await coach.sees('everything kept')
-    await server.kill()
+    await studio.server.kill()
     // A whole round without the server, with the page reloaded in the middle of it.
     await coach.enter(21)
     await coach.sees('kept on this device')
@@ -221,7 +211,7 @@ describe('without the server', () => {
     await coach.enter(14)
     await coach.sees('kept on this device')
 
-    await coach.page.goto(`${server.address}/clients/${known}/measure`, { waitUntil: 'domcontentloaded' })
+    await coach.page.goto(`${studio.server.address}/clients/${known}/measure`, { waitUntil: 'domcontentloaded' })
     await coach.page.waitForSelector('select[name="protocol"]')
     await coach.page.select('select[name="protocol"]', 'laboratory-3-men')
     await coach.click('button', 'Start')
@@ -229,7 +219,7 @@ describe('without the server', () => {
     for (const value of [58, 8, 19, 13]) await coach.enter(value)
     await coach.sees('kept on this device')
 
-    await server.start()
+    await studio.server.start()
     await coach.sees('everything kept')
     const [first] = await until(
       () => checkinsOf(running),
@@ -246,7 +236,7 @@ describe('without the server', () => {
   it('joins a session that was opened elsewhere meanwhile', async () => {
     const clientId = await newClient('Petra Lindqvane')
     await prepare(clientId, 'laboratory-3-men')
-    await server.kill()
+    await studio.server.kill()
     await coach.click('button', 'Start')
     await coach.measuring()
     await coach.enter(70)
@@ -254,7 +244,7 @@ describe('without the server', () => {
     await coach.sees('kept on this device')
     // Started while the first device is still away: this session is on the server first.
     await coach.page.setOfflineMode(true)
-    await server.start()
+    await studio.server.start()
     const start = { id: crypto.randomUUID(), protocolId: 'laboratory-3-men', startedAt: new Date().toISOString() }
     await api.send('POST', `/api/clients/${clientId}/checkins`, start)
     await coach.page.setOfflineMode(false)

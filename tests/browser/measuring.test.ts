@@ -1,29 +1,19 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startServer } from '../../scripts/lib/server-process.mjs'
 import { nextStep, sessionState, type Reading } from '../../core/readings'
 import { findProtocol, isFold, PROTOCOLS, type ProtocolId, type SiteId } from '../../core/sites'
 import type { CheckinRecord, MeasuringFacts } from '../../shared/schemas/checkin'
-import { Caller, someClient, type Server } from '../support/api'
-import { launchChromium, Visitor, type Browser } from '../support/browser'
+import { LEAD, someClient, type Caller } from '../support/api'
+import { Visitor } from '../support/browser'
+import { openStudio, type Studio } from '../support/studio'
 
-const LEAD = { email: 'lead@reedwater.example', password: 'a-long-oar-story' }
-
-let server: Server
-let browser: Browser
+let studio: Studio
 let coach: Visitor
 let api: Caller
 beforeAll(async () => {
-  ;[server, browser] = await Promise.all([startServer(), launchChromium()])
-  api = new Caller(server)
-  await api.setUp()
-  coach = await Visitor.arrive(browser, server.address)
-  await coach.signIn(LEAD)
+  studio = await openStudio()
+  ;({ coach, api } = studio)
 })
-afterAll(async () => {
-  await coach.close()
-  await browser.close()
-  await server.remove()
-})
+afterAll(() => studio.close())
 
 const heading = () => coach.textOf('section[aria-label="Entry"] h2')
 
@@ -35,7 +25,7 @@ async function open(protocolId: ProtocolId, change: Parameters<typeof someClient
   const start = { id, protocolId, startedAt: new Date().toISOString(), withHeight }
   await api.send('POST', `/api/clients/${client.id}/checkins`, start)
   await coach.open('/')
-  await coach.page.goto(`${server.address}/measure/${id}`, { waitUntil: 'domcontentloaded' })
+  await coach.page.goto(`${studio.server.address}/measure/${id}`, { waitUntil: 'domcontentloaded' })
   await coach.click('button', 'Skip marking')
   await coach.measuring()
   return { client, id }
@@ -224,9 +214,9 @@ describe('two screens on one session', () => {
   it('shows both what either enters, live, and merges without overwriting', async () => {
     const { id } = await open('laboratory-7')
     await coach.enter(72)
-    const recorder = await Visitor.arrive(browser, server.address)
+    const recorder = await Visitor.arrive(studio.browser, studio.server.address)
     await recorder.signIn(LEAD)
-    await recorder.page.goto(`${server.address}/measure/${id}`, { waitUntil: 'domcontentloaded' })
+    await recorder.page.goto(`${studio.server.address}/measure/${id}`, { waitUntil: 'domcontentloaded' })
     await recorder.measuring()
     const [first, second] = [
       [14, 13, 8, 10, 15, 20, 22],

@@ -1,27 +1,18 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startServer } from '../../scripts/lib/server-process.mjs'
 import { CAUTION_RULES } from '../../core/cautions'
 import { EQUATIONS, fitsPocketChart } from '../../core/equations'
 import { NORM_TABLES } from '../../core/norms'
 import { SITES } from '../../core/sites'
-import type { Server } from '../support/api'
-import { launchChromium, PHONE, Visitor, type Browser } from '../support/browser'
+import { PHONE, Visitor } from '../support/browser'
+import { DEMO_COACH, openStudio, type Studio } from '../support/studio'
 
-const COACH = { email: 'ivo@reedwater.example', password: 'reeds-and-oars' }
-
-let server: Server
-let browser: Browser
+let studio: Studio
 let coach: Visitor
 beforeAll(async () => {
-  ;[server, browser] = await Promise.all([startServer({ demo: true }), launchChromium()])
-  coach = await Visitor.arrive(browser, server.address)
-  await coach.signIn(COACH)
+  studio = await openStudio({ demo: true })
+  coach = studio.coach
 })
-afterAll(async () => {
-  await coach.close()
-  await browser.close()
-  await server.remove()
-})
+afterAll(() => studio.close())
 
 async function count(selector: string): Promise<number> {
   await coach.page.waitForSelector(selector)
@@ -124,8 +115,8 @@ describe('the reference, made from core’s data', () => {
   })
 
   it('fits a phone', async () => {
-    const phone = await Visitor.arrive(browser, server.address, PHONE)
-    await phone.signIn(COACH)
+    const phone = await Visitor.arrive(studio.browser, studio.server.address, PHONE)
+    await phone.signIn(DEMO_COACH)
     for (const part of ['sites', 'equations', 'charts', 'norms', 'cautions']) {
       await phone.open(`/reference/${part}`)
       expect(await phone.overflow(), part).toBeLessThanOrEqual(0)

@@ -3,11 +3,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { ClientHistory } from '../../shared/schemas/following'
-import { Caller, LEAD, someClient, type Server } from '../support/api'
-import { launchChromium, PHONE, Visitor, type Browser } from '../support/browser'
+import { type Caller, LEAD, someClient } from '../support/api'
+import { PHONE, Visitor } from '../support/browser'
 import { enterVisit } from '../support/visits'
+import { openStudio, type Studio } from '../support/studio'
 
 /** Folds of the first visit, laboratory seven in their order; the later visits are shares of them. */
 const FIRST = [14, 12, 8, 10, 16, 20, 22]
@@ -82,33 +82,20 @@ function signed(value: number): string {
 /** Chromium's own stand-in camera, allowed without asking. */
 const CAMERA = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream']
 
-let server: Server
-let browser: Browser
+let studio: Studio
 let coach: Visitor
 let api: Caller
 let page = ''
 beforeAll(async () => {
-  ;[server, browser] = await Promise.all([startServer(), launchChromium(CAMERA)])
-  api = new Caller(server)
-  await api.setUp()
+  studio = await openStudio({ flags: CAMERA })
+  ;({ coach, api } = studio)
   for (const client of [maren, tobin]) await api.send('POST', '/api/clients', client)
   for (const visit of VISITS) await enterVisit(api, maren.id, visit)
   await enterVisit(api, maren.id, EIGHT)
   page = `/clients/${maren.id}`
-  coach = await Visitor.arrive(browser, server.address)
-  await coach.signIn(LEAD)
   await coach.open(page)
 })
-afterAll(async () => {
-  await coach.close()
-  await browser.close()
-  await server.remove()
-})
-
-async function audit(where: string): Promise<void> {
-  expect(await coach.seriousFindings(), where).toEqual([])
-  expect(await coach.overflow(), where).toBeLessThanOrEqual(0)
-}
+afterAll(() => studio.close())
 
 async function figure(id: string): Promise<{ now: string; change: string; error: string; verdict: string }> {
   return coach.page.$eval(`[data-figure="${id}"]`, (box) => {
@@ -149,7 +136,7 @@ describe('the span', () => {
     for (const id of ['fat', 'lean', 'percent']) expect((await figure(id)).change).toBe('')
     // Triceps 10.5 and subscapular 9 both times.
     expect(await figure('sum')).toMatchObject({ now: '19.5', change: '0.0', verdict: 'within error' })
-    await audit('across schools')
+    await studio.audit('across schools')
   })
 
   it('answers to keys: a tiny change is within error', async () => {
@@ -178,7 +165,7 @@ describe('the span', () => {
     await coach.sees('folds are down beyond error')
     expect(await coach.textOf('[data-length]')).toBe('9 weeks, 3 check-ins')
     expect(await coach.page.$$eval('[data-line]', (lines) => lines.length)).toBe(3)
-    await audit('span')
+    await studio.audit('span')
   })
 
   it('answers to dragging a jaw, and to the shortcuts', async () => {
@@ -248,7 +235,7 @@ describe('the result of a check-in', () => {
       {},
       shown,
     )
-    await audit('result')
+    await studio.audit('result')
     await coach.page.select('select[name="conversion"]', 'siri')
     await coach.click('button', 'Back to each set’s own equation')
     await coach.page.waitForFunction(
@@ -272,7 +259,7 @@ describe('the result of a check-in', () => {
     )
     expect(gradient).toBeCloseTo(expectedSpan(1, 2).percent.error, 2)
     expect(Math.abs(simulated / gradient - 1)).toBeLessThan(0.03)
-    await audit('error')
+    await studio.audit('error')
   })
 })
 
@@ -299,7 +286,7 @@ describe('the weight diary', () => {
     expect(
       await coach.page.$eval('[data-paste] .press-first[disabled]', (button) => button.textContent.trim()),
     ).toContain('Store')
-    await audit('paste')
+    await studio.audit('paste')
     for (const line of [3, 6]) await coach.click(`[data-line="${line}"] button`)
     await coach.fill(
       'textarea[name="paste"]',
@@ -332,7 +319,7 @@ describe('the weight diary', () => {
 
   it('takes today’s weight from the scale’s button', async () => {
     const scale = await coach.page.browserContext().newPage()
-    await scale.goto(`${server.address}/devices/scale`, { waitUntil: 'networkidle0' })
+    await scale.goto(`${studio.server.address}/devices/scale`, { waitUntil: 'networkidle0' })
     for (const words of ['Step on', 'Press']) {
       await scale.evaluate((text) => {
         const button = [...document.querySelectorAll('button')].find((one) => one.textContent.trim() === text)
@@ -342,7 +329,7 @@ describe('the weight diary', () => {
     await coach.sees('5 kept')
     await coach.sees('scale')
     await scale.close()
-    await audit('diary')
+    await studio.audit('diary')
   })
 })
 
@@ -388,7 +375,7 @@ describe('photographs', () => {
       await coach.click('[data-pose="front"] button', 'Add front')
       if (place === 'last') {
         await coach.page.waitForSelector('[data-ghost]')
-        await audit('taking')
+        await studio.audit('taking')
       }
       await upload(await pictureFile(colour))
       await coach.page.waitForFunction(() => !document.querySelector('[role="dialog"]'))
@@ -403,10 +390,10 @@ describe('photographs', () => {
         style.transform.includes('translate(2%, 1%)'),
       ),
     )
-    await audit('photographs')
+    await studio.audit('photographs')
     await coach.click('button', 'Slider')
     await coach.page.waitForSelector('input[type="range"]')
-    await audit('slider')
+    await studio.audit('slider')
     await coach.click('button', 'Side by side')
     await coach.click('[aria-label="Take away front, now"]')
     await coach.click('button', 'delete for good')
@@ -457,13 +444,13 @@ describe('clients and phone', () => {
     await coach.page.waitForFunction(
       () => document.querySelector('[data-client]')?.getAttribute('data-client') === 'Maren Osk',
     )
-    await audit('clients')
+    await studio.audit('clients')
     await coach.page.type('input[aria-label="Find by name"]', 'zz')
     await coach.sees('Nobody here is called “zz”.')
   })
 
   it('keeps every view within a phone', async () => {
-    const phone = await Visitor.arrive(browser, server.address, PHONE)
+    const phone = await Visitor.arrive(studio.browser, studio.server.address, PHONE)
     await phone.signIn(LEAD)
     await phone.open(page)
     await phone.sees('What can be compared')

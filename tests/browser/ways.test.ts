@@ -1,30 +1,23 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startServer } from '../../scripts/lib/server-process.mjs'
-import { Caller, LEAD, someClient, type Server } from '../support/api'
-import { launchChromium, PHONE, Visitor, type Browser } from '../support/browser'
+import { LEAD, someClient } from '../support/api'
+import { PHONE, Visitor } from '../support/browser'
 import { enterVisit } from '../support/visits'
+import { openStudio, type Studio } from '../support/studio'
 
 const FIRST = [14, 12, 8, 10, 16, 20, 22]
 const maren = someClient()
 const tobin = someClient({ name: 'Tobin Hale', sex: 'male' })
 
-let server: Server
-let browser: Browser
+let studio: Studio
 let coach: Visitor
 beforeAll(async () => {
-  ;[server, browser] = await Promise.all([startServer(), launchChromium()])
-  const api = new Caller(server)
-  await api.setUp()
+  studio = await openStudio()
+  coach = studio.coach
+  const { api } = studio
   for (const client of [maren, tobin]) await api.send('POST', '/api/clients', client)
   await enterVisit(api, maren.id, { daysAgo: 30, values: FIRST, kg: 71 })
-  coach = await Visitor.arrive(browser, server.address)
-  await coach.signIn(LEAD)
 })
-afterAll(async () => {
-  await coach.close()
-  await browser.close()
-  await server.remove()
-})
+afterAll(() => studio.close())
 
 const heading = () => coach.textOf('section[aria-label="Entry"] h2')
 
@@ -88,7 +81,7 @@ describe('ways of reading', () => {
 
 describe('on a phone', () => {
   it('prepares, marks, skips and notes within the screen', async () => {
-    const phone = await Visitor.arrive(browser, server.address, PHONE)
+    const phone = await Visitor.arrive(studio.browser, studio.server.address, PHONE)
     const audit = async (where: string) => {
       expect(await phone.overflow(), where).toBeLessThanOrEqual(0)
       expect(await phone.seriousFindings(), where).toEqual([])

@@ -1,0 +1,311 @@
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { followedEnd, type SpanEnd } from '../../core/composition'
+import { endFigures } from '../../core/composition/end-figures'
+import { compute, findEquation } from '../../core/equations'
+import { priorErrors, Z_95 } from '../../core/error'
+import {
+  againstPlan,
+  aimAt,
+  arrivalOf,
+  dayAfter,
+  firstWeekKg,
+  forecastAt,
+  latestStart,
+  lossRefusals,
+  PACE_SPREAD,
+  planLine,
+  planNotes,
+  planRefusals,
+  reachedBy,
+  startOf,
+  weeksTo,
+  type PlanContext,
+  type Target,
+} from '../../core/plan'
+import { PROTOCOLS, type Protocol } from '../../core/sites'
+import { KG_PER_LB } from '../../core/units'
+import { rounds, weight } from '../support/readings'
+
+const FOLDS = [14, 13, 8, 10, 15, 20, 22]
+const WOMAN = { sex: 'female' as const, birthDate: '1992-03-14', heightCm: 174 }
+const MAN = { sex: 'male' as const, birthDate: '1992-03-14', heightCm: 182 }
+const UNITS = { mass: 'kg', length: 'cm' } as const
+
+interface Visit {
+  day: string
+  share?: number
+  kg?: number | null
+  person?: typeof WOMAN | typeof MAN
+  protocol?: Protocol
+}
+
+function visit({ day, share = 1, kg = 74, person = WOMAN, protocol = PROTOCOLS['laboratory-7'] }: Visit): SpanEnd {
+  const values = protocol.sites.map((_, i) => (FOLDS[i] ?? 12) * share)
+  return followedEnd({
+    person,
+    protocol,
+    startedAt: `${day}T17:00:00.000Z`,
+    readings: [...(kg === null ? [] : [weight(kg)]), ...rounds(protocol, values, values)],
+    strikes: [],
+  })
+}
+
+function context(start: SpanEnd, change: Partial<PlanContext> = {}): PlanContext {
+  return {
+    start,
+    person: start.facts.person,
+    errors: priorErrors,
+    now: '2026-11-24T12:00:00.000Z',
+    units: UNITS,
+    ...change,
+  }
+}
+
+const START = visit({ day: '2026-06-01' })
+const at = (kind: Target['kind']) => startOf(kind, START, priorErrors)?.value ?? NaN
+const sentences = (target: Target, change: Partial<PlanContext> = {}, start = START) =>
+  planRefusals(target, context(start, change)).map(({ field, sentence }) => `${field}: ${sentence}`)
+
+describe('what a target stands for', () => {
+  it('goal weight is lean mass over one less the target: 180 lb at 20 % is 169.4 lb at 15 %', () => {
+    // Common practice, worked by hand: lean 144 lb; 144 / 0.85 = 169.41 lb; at 12 % 163.64 lb.
+    const man = visit({ day: '2026-06-01', person: MAN, kg: 180 * KG_PER_LB })
+    const lean = endFigures(man, priorErrors).lean?.value ?? NaN
+    const scale = (144 * KG_PER_LB) / lean
+    for (const [percent, lb] of [
+      [15, 169.412],
+      [12, 163.636],
+    ] as const) {
+      expect(((aimAt('percent', percent, man, priorErrors)?.weightKg ?? NaN) * scale) / KG_PER_LB).toBeCloseTo(lb, 3)
+    }
+  })
+
+  it('says the same body however it is put', () => {
+    const aim = aimAt('percent', 18, START, priorErrors)
+    if (!aim) throw new Error('no aim')
+    expect(aim.weightKg - aim.fatKg).toBeCloseTo(at('weight') - at('fat'), 9)
+    for (const [kind, value] of [
+      ['fat', aim.fatKg],
+      ['weight', aim.weightKg],
+    ] as const) {
+      const same = aimAt(kind, value, START, priorErrors)
+      expect(same?.percent).toBeCloseTo(18, 9)
+      expect(same?.weightKg).toBeCloseTo(aim.weightKg, 9)
+    }
+  })
+
+  it('takes a sum of folds through the equation of the check-in', () => {
+    const equation = findEquation('jackson-pollock-7-women')
+    if (!equation) throw new Error('no equation')
+    const sum = 80
+    const scaled = Object.fromEntries(
+      PROTOCOLS['laboratory-7'].sites.map((site, i) => [site, ((FOLDS[i] ?? 0) * sum) / 102]),
+    )
+    const found = compute(equation, { ...scaled, age: 34 } as never, { person: WOMAN, conversion: 'siri' })
+    const percent = 'percent' in found ? found.percent : NaN
+    expect(aimAt('sum', sum, START, priorErrors)?.percent).toBeCloseTo(percent, 9)
+  })
+
+  it('knows no body for a weight below lean mass, nor without a weight', () => {
+    expect(aimAt('weight', 50, START, priorErrors)).toBeNull()
+    expect(aimAt('percent', 18, visit({ day: '2026-06-01', kg: null }), priorErrors)).toBeNull()
+  })
+})
+
+describe('how long it takes', () => {
+  it('weeks are how far over the pace, and a day follows from them', () => {
+    // Six points at half a point a week: twelve weeks, 84 days.
+    expect(weeksTo({ value: 12, perWeek: 0.5 }, 18)).toBe(12)
+    expect(dayAfter('2026-06-01T17:00:00.000Z', 12)).toBe('2026-08-24')
+    // A part of a day counts whole.
+    expect(dayAfter('2026-06-01', 1 / 7 + 0.01)).toBe('2026-06-03')
+  })
+
+  it('the latest start before a day leaves a week’s slack', () => {
+    // Twelve weeks and one: 91 days before 30 November is 31 August.
+    expect(latestStart('2026-11-30', 12)).toBe('2026-08-31')
+  })
+})
+
+describe('what is refused', () => {
+  const gentle = (kind: Target['kind'], value: number): Target => ({ kind, value, perWeek: 0.2 })
+
+  it('nothing about a moderate target', () => {
+    expect(sentences(gentle('fat', at('fat') - 2))).toEqual([])
+    expect(planNotes(gentle('fat', at('fat') - 2), context(START))).toEqual([])
+  })
+
+  it('targets below essential fat, with the range, whatever they are set in', () => {
+    const nine = aimAt('percent', 9, START, priorErrors)
+    if (!nine) throw new Error('no aim')
+    for (const [kind, value] of [
+      ['percent', 9],
+      ['fat', nine.fatKg],
+      ['weight', nine.weightKg],
+    ] as const) {
+      expect(sentences(gentle(kind, value)), kind).toContainEqual(
+        'value: That is 9.0 % fat at kept lean mass, below essential fat (women about 10 to 13 %): refused.',
+      )
+    }
+    expect(sentences({ kind: 'sum', value: 35, perWeek: 1 }).join()).toMatch(/below essential fat/)
+    const man = visit({ day: '2026-06-01', person: MAN })
+    expect(sentences(gentle('percent', 9), {}, man)).toEqual([])
+    expect(sentences(gentle('percent', 2.9), {}, man).join()).toMatch(/men about 3 to 5 %/)
+    expect(planNotes(gentle('percent', 4.5), context(man)).join()).toMatch(/Close to essential fat/)
+  })
+
+  it('a weight at or under the lean mass', () => {
+    expect(sentences(gentle('weight', 40)).join()).toMatch(/value: That is no more than the lean mass/)
+  })
+
+  it('a loss faster than 0.9 kg or 1 % of body weight a week, whichever is less; a gain has no such limit', () => {
+    const fast = (perWeek: number, kg = 74) =>
+      sentences({ kind: 'fat', value: 12, perWeek }, {}, visit({ day: '2026-06-01', kg }))
+    expect(fast(0.74)).toEqual([])
+    expect(fast(0.75)).toEqual(['perWeek: That is 0.75 kg a week; no more than 0.74 (0.9 kg or 1 % of body weight).'])
+    expect(fast(0.9, 120)).toEqual([])
+    expect(fast(0.91, 120)).toHaveLength(1)
+    expect(sentences({ kind: 'weight', value: 80, perWeek: 0.95 })).toEqual([])
+    // A point of percent a week: weight at kept lean mass falls by lean/(1-p) - lean/(1-p+0.01).
+    const lean = at('weight') - at('fat')
+    const p = at('percent') / 100
+    const week = firstWeekKg({ kind: 'percent', value: 15, perWeek: 1 }, context(START))
+    expect(week).toBeCloseTo(lean / (1 - p + 0.01) - lean / (1 - p), 9)
+    expect(sentences({ kind: 'percent', value: 15, perWeek: 1 }).join()).toMatch(/perWeek: That is 0\.9\d kg a week/)
+  })
+
+  it('any plan to lose for people whom no deficit is for, and only a sum where percent and weight are not shown', () => {
+    const flagged = (flag: 'pregnant' | 'eating-disorder' | 'neutral-wish') => ({ person: { ...WOMAN, flags: [flag] } })
+    const loss = { kind: 'sum', value: 90, perWeek: 1 } as const
+    for (const flag of ['pregnant', 'eating-disorder', 'neutral-wish'] as const) {
+      expect(sentences(loss, flagged(flag)).join(), flag).toMatch(/^plan: No plan to lose is kept\./)
+      expect(sentences(gentle('fat', 18), flagged(flag)).join(), flag).toMatch(/^kind: Only a sum of folds/)
+      expect(sentences({ ...loss, value: 110 }, flagged(flag)), flag).toEqual([])
+    }
+    const young = { person: { ...WOMAN, birthDate: '2010-05-01' } }
+    expect(sentences(gentle('weight', 70), young).join()).toMatch(/^plan: No plan to lose is kept\. Under 18/)
+    expect(lossRefusals(context(START, young))).toHaveLength(1)
+    expect(lossRefusals(context(START))).toEqual([])
+  })
+
+  it('what the check-in does not hold, what is there already, and what takes years', () => {
+    const unweighed = visit({ day: '2026-06-01', kg: null })
+    expect(sentences(gentle('fat', 10), {}, unweighed)).toEqual(['kind: The check-in it starts from has no fat mass.'])
+    expect(sentences({ kind: 'sum', value: 102, perWeek: 1 })).toEqual(['value: That is where it stands already.'])
+    expect(sentences({ kind: 'sum', value: 92, perWeek: 0.05 }).join()).toMatch(/perWeek: At this pace it takes more/)
+  })
+
+  it('a change within the error of measuring is kept, and said to be', () => {
+    const start = startOf('sum', START, priorErrors)
+    const tell = Z_95 * Math.sqrt(2 * (start?.variance ?? NaN))
+    const note = (mm: number) => planNotes({ kind: 'sum', value: 102 - mm, perWeek: 1 }, context(START))
+    expect(note(tell * 0.99)).toHaveLength(1)
+    expect(note(tell * 1.01)).toEqual([])
+  })
+})
+
+describe('the plan against what happened', () => {
+  const target: Target = { kind: 'sum', value: 82, perWeek: 1 }
+  const line = planLine(target, START, priorErrors)
+  if (!line) throw new Error('no line')
+
+  it('is a straight line from the start that stops at the target, its band the start’s error and the spread of paces', () => {
+    expect(line.weeks).toBeCloseTo(20, 9)
+    expect(line.endsOn).toBe('2026-10-19')
+    const half = forecastAt(line, '2026-08-10T17:00:00.000Z')
+    expect(half.planned).toBeCloseTo(92, 9)
+    expect(half.band).toBeCloseTo(Math.hypot(line.startError, PACE_SPREAD * 10), 9)
+    expect(forecastAt(line, '2027-06-01T17:00:00.000Z').planned).toBe(82)
+    expect(forecastAt(line, '2025-06-01T17:00:00.000Z').planned).toBe(102)
+  })
+
+  it('says behind and ahead only beyond error, by hand', () => {
+    const day = '2026-08-10'
+    // Planned 92 mm of 102; 5 % a fold, between visits 1.5 times, two readings; a quarter of ten millimetres.
+    const variance = (share: number) =>
+      FOLDS.reduce((total, mm) => total + (1.5 ** 2 + 0.5) * (0.05 * mm * share) ** 2, 0)
+    const held = (share: number) => againstPlan(line, START, visit({ day, share }), priorErrors)
+    const on = held(92 / 102)
+    expect(on?.planned).toBeCloseTo(92, 9)
+    expect(on?.off).toBeCloseTo(0, 9)
+    expect(on?.standing).toBe('on')
+    expect(on?.error).toBeCloseTo(Math.hypot(1.96 * Math.sqrt(variance(1) + variance(92 / 102)), 2.5), 9)
+    const error = on?.error ?? NaN
+    for (const [mm, standing] of [
+      [92 + error * 0.9, 'on'],
+      [92 + error * 1.2, 'behind'],
+      [92 - error * 0.9, 'on'],
+      [92 - error * 1.2, 'ahead'],
+    ] as const) {
+      expect(held(mm / 102)?.standing, mm.toFixed(1)).toBe(standing)
+    }
+  })
+
+  it('turns ahead and behind round for a gain', () => {
+    const gain = planLine({ kind: 'weight', value: 80, perWeek: 0.25 }, START, priorErrors)
+    if (!gain) throw new Error('no line')
+    const held = (kg: number) => againstPlan(gain, START, visit({ day: '2026-08-10', kg }), priorErrors)?.standing
+    expect([held(71), held(76.5), held(82)]).toEqual(['behind', 'on', 'ahead'])
+  })
+
+  it('cannot say where the two check-ins do not compare', () => {
+    const eight = visit({ day: '2026-08-10', protocol: PROTOCOLS['kinanthropometry-8'] })
+    const fat = planLine({ kind: 'fat', value: 12, perWeek: 0.2 }, START, priorErrors)
+    if (!fat) throw new Error('no line')
+    expect(againstPlan(fat, START, eight, priorErrors)).toBeNull()
+    expect(againstPlan(line, START, eight, priorErrors)).toBeNull()
+    expect(
+      planLine({ kind: 'fat', value: 12, perWeek: 0.2 }, visit({ day: '2026-06-01', kg: null }), priorErrors),
+    ).toBeNull()
+  })
+
+  it('gives the day of arrival at the pace so far with its interval, and none where none can be told', () => {
+    const held = (share: number) => {
+      const found = againstPlan(line, START, visit({ day: '2026-08-10', share }), priorErrors)
+      if (!found) throw new Error('not comparable')
+      return found
+    }
+    // 17 of 102 mm in 70 days, 3 mm left: 12.35 days more.
+    const real = held(85 / 102)
+    expect(real.change.verdict).toBe('real')
+    const arrival = arrivalOf(line, real)
+    expect(arrival?.on).toBe('2026-08-23')
+    const days = (way: number) => Math.ceil((3 * 70) / way)
+    expect(arrival?.earliest).toBe(dayAfter('2026-08-10', days(17 + real.change.error) / 7))
+    expect(arrival?.latest).toBe(dayAfter('2026-08-10', days(17 - real.change.error) / 7))
+    expect(arrivalOf(line, held(100 / 102))).toBeNull()
+    expect(arrivalOf(line, held(120 / 102))).toBeNull()
+    expect(arrivalOf(line, held(80 / 102))).toBeNull()
+    expect(reachedBy(line, held(85 / 102))).toBe('no')
+    expect(reachedBy(line, held(80 / 102))).toBe('yes')
+    expect(reachedBy(line, held(60 / 102))).toBe('surely')
+  })
+
+  it('holds for any target, pace and day', () => {
+    const days = fc.integer({ min: 1, max: 700 })
+    fc.assert(
+      fc.property(
+        fc.double({ min: 60, max: 140, noNaN: true }),
+        fc.double({ min: 0.2, max: 5, noNaN: true }),
+        days,
+        (value, perWeek, day) => {
+          fc.pre(Math.abs(value - 102) > 1)
+          const any = planLine({ kind: 'sum', value, perWeek }, START, priorErrors)
+          if (!any) return false
+          const when = new Date(Date.parse(any.startedAt) + day * 86_400_000).toISOString()
+          const { planned, band } = forecastAt(any, when)
+          const held = againstPlan(any, START, visit({ day: when.slice(0, 10), share: planned / 102 }), priorErrors)
+          const [low, high] = [Math.min(102, value), Math.max(102, value)]
+          return (
+            planned >= low - 1e-9 &&
+            planned <= high + 1e-9 &&
+            band >= any.startError &&
+            held?.standing === 'on' &&
+            Math.abs(held.off) < 1e-6
+          )
+        },
+      ),
+    )
+  })
+})

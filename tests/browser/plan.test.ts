@@ -121,7 +121,7 @@ describe('a plan', () => {
     await coach.fill('input[name="value"]', '13')
     await coach.fill('input[name="perWeek"]', '0.2')
     await coach.click('button', 'Keep this plan')
-    await coach.sees('Fat mass')
+    await coach.sees('Held against it from the next check-in on.')
     await coach.click('button', 'Neutral')
     await coach.sees('Neutral mode shows no plan in percent, fat or weight.')
     expect(await coach.page.$('[data-plan-facts]')).toBeNull()

@@ -17,6 +17,7 @@ const VIEWS = {
   'client-phone': { open: '/clients', press: ['td a', 'Maren Osk'], click: ['First to last'], viewport: PHONE },
   result: { open: '/clients', press: ['td a', 'Tobin Hale'], click: ['Check-in'] },
   diary: { open: '/clients', press: ['td a', 'Maren Osk'], click: ['Weight diary'] },
+  plan: { open: '/clients', press: ['td a', 'Maren Osk'], click: ['Plan start to now', 'Plan'] },
   photographs: { open: '/clients', press: ['td a', 'Maren Osk'], click: ['Twelve weeks', 'Photographs'] },
   error: { open: '/clients', press: ['td a', 'Tobin Hale'], click: ['First to last', 'Error'] },
   measuring: { open: '/', press: ['a', 'Go on measuring'], type: '13.5' },

@@ -41,7 +41,7 @@ export default defineNuxtConfig({
   telemetry: false,
   vite: {
     plugins: [tailwindcss()],
-    build: { chunkSizeWarningLimit: 900, rollupOptions: { output: { experimentalMinChunkSize: 20_000 } } },
+    build: { chunkSizeWarningLimit: 900 },
   },
   auth: { loadStrategy: 'none' },
   runtimeConfig: {

@@ -19,24 +19,29 @@ function percentAt(equation: Equation, measures: Measures, settings: EstimateSet
 export function gradientOf(equation: Equation, measures: Measures, settings: EstimateSettings): Gradient | null {
   const here = percentAt(equation, measures, settings)
   if (!Number.isFinite(here)) return null
+  const moved = { ...measures }
+  const derivative = (input: InputId): number => {
+    const value = measures[input]
+    const step = Math.max(Math.abs(value), 1) * STEP
+    moved[input] = value + step
+    const up = percentAt(equation, moved, settings)
+    moved[input] = value - step
+    const down = percentAt(equation, moved, settings)
+    moved[input] = value
+    // At the edge of what is answered only one side exists.
+    if (!Number.isFinite(up)) return (here - down) / step
+    return Number.isFinite(down) ? (up - down) / (2 * step) : (up - here) / step
+  }
   const gradient: Gradient = {}
+  // Folds that stand in the formula as one sum move the percent alike.
+  let bySum: number | null = null
   for (const input of equation.inputs) {
     if (input === 'age') {
       // Age is known to the year and steps with the table of some equations: it carries no measuring error.
       gradient.age = 0
-      continue
-    }
-    const value = measures[input]
-    const step = Math.max(Math.abs(value), 1) * STEP
-    const up = percentAt(equation, { ...measures, [input]: value + step }, settings)
-    const down = percentAt(equation, { ...measures, [input]: value - step }, settings)
-    // At the edge of what is answered only one side exists.
-    const [high, low, width] = Number.isFinite(up)
-      ? Number.isFinite(down)
-        ? [up, down, 2 * step]
-        : [up, here, step]
-      : [here, down, step]
-    gradient[input] = (high - low) / width
+    } else if ((equation.summed as readonly InputId[]).includes(input)) {
+      gradient[input] = bySum ??= derivative(input)
+    } else gradient[input] = derivative(input)
   }
   return gradient
 }

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import { differenceInCalendarDays } from 'date-fns'
 import { tapeScale, tapeTicks } from './time-tape'
 
@@ -13,7 +12,11 @@ const props = defineProps<{
 const emit = defineEmits<{ jaws: [from: number, to: number] }>()
 
 const box = useTemplateRef<HTMLElement>('box')
-const { width } = useElementSize(box, { width: 1280, height: 112 })
+/** As wide as the page to begin with: asking the tape itself lays the whole page out once more. */
+const width = ref(document.documentElement.clientWidth)
+useResizeObserver(box, ([entry]) => {
+  if (entry) width.value = entry.contentRect.width
+})
 const times = computed(() => props.instants.map((at) => Date.parse(at)))
 const ends = computed(() => [times.value[0] ?? 0, times.value.at(-1) ?? 1] as const)
 const scale = computed(() => tapeScale(ends.value[0], ends.value[1], width.value))

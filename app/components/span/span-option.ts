@@ -84,7 +84,6 @@ export function spanOption(
       ? GRIDS
       : lines.map((_, i) => ({ top: `${8 + (i * 88) / lines.length}%`, height: `${72 / lines.length}%` }))
   const bounds = lines.length === 3 ? ranges(lines) : lines.map((line) => ranges([line])[0] ?? { min: 0, max: 1 })
-  const axis = { axisLine: { lineStyle: { color: colours.ink } }, axisTick: { lineStyle: { color: colours.faded } } }
   const lowest = lines.length - 1
   return {
     animation: false,
@@ -102,7 +101,8 @@ export function spanOption(
     xAxis: lines.map(({ grid }) => ({
       type: 'time',
       gridIndex: grid,
-      ...axis,
+      axisLine: { lineStyle: { color: colours.ink } },
+      axisTick: { show: grid === lowest, lineStyle: { color: colours.faded } },
       min: first,
       max: last,
       axisLabel: {

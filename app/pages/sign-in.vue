@@ -42,38 +42,26 @@ const form = useForm({
   <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
     <h1 class="text-2xl font-bold">Sign in</h1>
     <form.Field v-slot="{ field, state }" name="email">
-      <FormField
-        v-slot="{ attrs }"
+      <TextField
         label="E-mail address"
         name="email"
         :problem="firstError(state.meta.errors) ?? problems.byField.value.get('email')"
-      >
-        <input
-          v-bind="attrs"
-          class="field"
-          type="email"
-          autocomplete="username"
-          :value="state.value"
-          @input="field.handleChange(($event.target as HTMLInputElement).value)"
-        />
-      </FormField>
+        type="email"
+        autocomplete="username"
+        :model-value="state.value"
+        @update:model-value="field.handleChange($event)"
+      />
     </form.Field>
     <form.Field v-slot="{ field, state }" name="password">
-      <FormField
-        v-slot="{ attrs }"
+      <TextField
         label="Password"
         name="password"
         :problem="firstError(state.meta.errors) ?? problems.byField.value.get('password')"
-      >
-        <input
-          v-bind="attrs"
-          class="field"
-          type="password"
-          autocomplete="current-password"
-          :value="state.value"
-          @input="field.handleChange(($event.target as HTMLInputElement).value)"
-        />
-      </FormField>
+        type="password"
+        autocomplete="current-password"
+        :model-value="state.value"
+        @update:model-value="field.handleChange($event)"
+      />
     </form.Field>
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <button class="press press-first min-h-12">Sign in</button>

@@ -114,21 +114,15 @@ const form = useForm({
         <button v-if="isLead && !adding" class="press justify-self-start" @click="adding = true">Add a coach</button>
         <form v-if="adding" class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
           <form.Field v-for="shown in FIELDS" v-slot="{ field, state }" :key="shown.name" :name="shown.name">
-            <FormField
-              v-slot="{ attrs }"
+            <TextField
               :label="shown.label"
               :name="shown.name"
               :problem="firstError(state.meta.errors) ?? problems.byField.value.get(shown.name)"
-            >
-              <input
-                v-bind="attrs"
-                class="field"
-                :type="shown.type"
-                :autocomplete="shown.autocomplete"
-                :value="state.value"
-                @input="field.handleChange(($event.target as HTMLInputElement).value)"
-              />
-            </FormField>
+              :type="shown.type"
+              :autocomplete="shown.autocomplete"
+              :model-value="state.value"
+              @update:model-value="field.handleChange($event)"
+            />
           </form.Field>
           <form.Field v-slot="{ field, state }" name="role">
             <ChoiceField

@@ -51,22 +51,16 @@ const form = useForm({
       <p class="text-faded">Name your studio and make the first account. It is the lead coach’s: more can follow.</p>
     </div>
     <form.Field v-for="shown in FIELDS" v-slot="{ field, state }" :key="shown.name" :name="shown.name">
-      <FormField
-        v-slot="{ attrs }"
+      <TextField
         :label="shown.label"
         :name="shown.name"
         :hint="'hint' in shown ? shown.hint : undefined"
         :problem="firstError(state.meta.errors) ?? problems.byField.value.get(shown.name)"
-      >
-        <input
-          v-bind="attrs"
-          class="field"
-          :type="shown.type"
-          :autocomplete="shown.autocomplete"
-          :value="state.value"
-          @input="field.handleChange(($event.target as HTMLInputElement).value)"
-        />
-      </FormField>
+        :type="shown.type"
+        :autocomplete="shown.autocomplete"
+        :model-value="state.value"
+        @update:model-value="field.handleChange($event)"
+      />
     </form.Field>
     <div class="flex flex-wrap gap-6">
       <form.Field v-slot="{ field, state }" name="massUnit">

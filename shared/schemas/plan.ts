@@ -16,11 +16,11 @@ export const planInput = z
     id: z.uuid('This needs an id made by the device.'),
     checkinId: z.uuid('There is no such check-in.'),
     kind: z.enum(TARGET_KINDS, { error: 'Say what the target is set in.' }),
-    value: z.number({ error: 'Please give the target as a number.' }).gt(0, 'A target is above zero.').lt(1000),
+    value: z.number({ error: 'Please give the target as a number.' }).gt(0, 'A target is above zero.').lt(1000, 'A target lies below 1,000.'),
     perWeek: z
       .number({ error: 'Please give the pace as a number.' })
       .gt(0, 'A pace is above zero; its direction follows from the target.')
-      .lt(100),
+      .lt(100, 'A pace lies below 100 a week.'),
     unit: z.enum(['%', 'kg', 'lb', 'mm'], { error: 'This unit is not known.' }),
     byDay: z.iso.date({ error: 'Please give a day.' }).nullable().default(null),
   })

@@ -102,7 +102,16 @@ describe('the chart of a plan', () => {
     measured: 90,
     change: { error: 8 },
   } as Against
-  const colours = { ink: '#000', faded: '#666', rule: '#ddd', sheet: '#fff', fat: '#b46', lean: '#264', sum: '#746' }
+  const colours = {
+    ink: '#000',
+    faded: '#666',
+    rule: '#ddd',
+    sheet: '#fff',
+    fat: '#b46',
+    lean: '#264',
+    sum: '#746',
+    weight: '#654',
+  }
   const picture = { measured: [happened], scale: (n: number) => n, name: 'Sum', colours, colour: '#746' }
   type Series = { name?: string; data: [number, number][] }
   const option = planOption(line, picture)

@@ -15,7 +15,16 @@ import { rounds, weight } from '../support/readings'
 const DAY = 86_400_000
 const person = { sex: 'female' as const, birthDate: '1992-03-14', heightCm: 174 }
 const FOLDS = [14, 13, 8, 10, 15, 20, 22]
-const COLOURS = { ink: '#000', faded: '#666', rule: '#ddd', sheet: '#fff', fat: '#b46', lean: '#264', sum: '#746' }
+const COLOURS = {
+  ink: '#000',
+  faded: '#666',
+  rule: '#ddd',
+  sheet: '#fff',
+  fat: '#b46',
+  lean: '#264',
+  sum: '#746',
+  weight: '#654',
+}
 
 function end(day: string, share: number, kg: number, protocol: Protocol = PROTOCOLS['laboratory-7']): FollowedEnd {
   const values = protocol.sites.map((_, i) => (FOLDS[i] ?? 12) * share)
@@ -123,7 +132,6 @@ describe('the diary’s chart', () => {
     const { series } = diaryOption(points, visits, {
       units: { mass: 'kg', length: 'cm' },
       colours: COLOURS,
-      weight: '#6a5',
     }) as unknown as { series: { name: string; data: [number, number][] }[] }
     const [low, width, trend, dots, rings] = series.map(({ data }) => data)
     expect(dots).toHaveLength(20)

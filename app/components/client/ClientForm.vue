@@ -66,15 +66,14 @@ function textOf(event: Event): string {
     <div class="grid gap-x-10 gap-y-5 lg:grid-cols-2">
       <div class="grid content-start gap-5">
         <form.Field v-slot="{ field, state }" name="name">
-          <FormField v-slot="{ attrs }" label="Name" name="name" :problem="told(state.meta.errors, 'name')">
-            <input
-              v-bind="attrs"
-              class="field"
-              autocomplete="off"
-              :value="state.value"
-              @input="field.handleChange(textOf($event))"
-            />
-          </FormField>
+          <TextField
+            label="Name"
+            name="name"
+            :problem="told(state.meta.errors, 'name')"
+            autocomplete="off"
+            :model-value="state.value"
+            @update:model-value="field.handleChange($event)"
+          />
         </form.Field>
         <form.Field v-slot="{ field, state }" name="sex">
           <ChoiceField
@@ -92,33 +91,26 @@ function textOf(event: Event): string {
         </form.Field>
         <div class="grid gap-5 sm:grid-cols-2">
           <form.Field v-slot="{ field, state }" name="birthDate">
-            <FormField
-              v-slot="{ attrs }"
+            <TextField
               label="Birth date"
               name="birthDate"
               :problem="told(state.meta.errors, 'birthDate')"
-            >
-              <input
-                v-bind="attrs"
-                type="date"
-                class="field"
-                :max="today"
-                :value="state.value"
-                @input="field.handleChange(textOf($event))"
-              />
-            </FormField>
+              type="date"
+              :max="today"
+              :model-value="state.value"
+              @update:model-value="field.handleChange($event)"
+            />
           </form.Field>
           <form.Field v-slot="{ field, state }" name="height">
-            <FormField v-slot="{ attrs }" label="Height" name="height" :problem="told(state.meta.errors, 'heightCm')">
-              <input
-                v-bind="attrs"
-                class="field"
-                inputmode="text"
-                :placeholder="lengthUnit === 'cm' ? '174, 1.74 m or 5 ft 8 in' : '5 ft 8 1/2 in or 174 cm'"
-                :value="state.value"
-                @input="field.handleChange(textOf($event))"
-              />
-            </FormField>
+            <TextField
+              label="Height"
+              name="height"
+              :problem="told(state.meta.errors, 'heightCm')"
+              inputmode="text"
+              :placeholder="lengthUnit === 'cm' ? '174, 1.74 m or 5 ft 8 in' : '5 ft 8 1/2 in or 174 cm'"
+              :model-value="state.value"
+              @update:model-value="field.handleChange($event)"
+            />
           </form.Field>
         </div>
         <div class="grid gap-5 sm:grid-cols-2">
@@ -195,21 +187,16 @@ function textOf(event: Event): string {
             </TickField>
           </form.Field>
           <form.Field v-slot="{ field, state }" name="consentOn">
-            <FormField
-              v-slot="{ attrs }"
+            <TextField
               label="Agreed on"
               name="consentOn"
               :problem="told(state.meta.errors, 'consentOn')"
-            >
-              <input
-                v-bind="attrs"
-                type="date"
-                class="field max-w-52"
-                :max="today"
-                :value="state.value"
-                @input="field.handleChange(textOf($event))"
-              />
-            </FormField>
+              type="date"
+              class="max-w-52"
+              :max="today"
+              :model-value="state.value"
+              @update:model-value="field.handleChange($event)"
+            />
           </form.Field>
           <form.Field v-slot="{ field, state }" name="guardianConsent">
             <TickField

@@ -1,15 +1,9 @@
 <script setup lang="ts">
-import { LineChart, ScatterChart } from 'echarts/charts'
-import { AxisPointerComponent, GridComponent, TooltipComponent } from 'echarts/components'
-import { use } from 'echarts/core'
-import { CanvasRenderer } from 'echarts/renderers'
-import VChart from 'vue-echarts'
 import type { DiaryPoint } from '#core/trend'
 import type { Units } from '#core/units'
 import { chartColours } from '../span/theme'
+import TimeChart from '../span/TimeChart.vue'
 import { diaryOption } from './diary-option'
-
-use([LineChart, ScatterChart, GridComponent, TooltipComponent, AxisPointerComponent, CanvasRenderer])
 
 const props = defineProps<{
   points: readonly DiaryPoint[]
@@ -19,20 +13,13 @@ const props = defineProps<{
 const theme = useTheme()
 const option = computed(() => {
   void theme.value
-  const weight = getComputedStyle(document.documentElement).getPropertyValue('--weight').trim()
-  return diaryOption(props.points, props.visits, { units: props.units, colours: chartColours(), weight })
+  return diaryOption(props.points, props.visits, { units: props.units, colours: chartColours() })
 })
 </script>
 
 <template>
-  <div class="relative">
-    <VChart
-      class="absolute inset-0"
-      :option="option"
-      :update-options="{ notMerge: true }"
-      autoresize
-      role="img"
-      aria-label="Daily weigh-ins with their trend and its interval; the list beside holds the same figures"
-    />
-  </div>
+  <TimeChart
+    :option="option"
+    label="Daily weigh-ins with their trend and its interval; the list beside holds the same figures"
+  />
 </template>

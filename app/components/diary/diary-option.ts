@@ -1,15 +1,16 @@
-import { format } from 'date-fns'
 import type { EChartsCoreOption } from 'echarts/core'
 import type { DiaryPoint } from '#core/trend'
-import { formatNumber, kgToMass, type Units } from '#core/units'
-import { CHART_FONT, FIGURE_FONT, type ChartColours } from '../span/theme'
+import { kgToMass, type Units } from '#core/units'
+import { chartBase, timeAxis, valueAxis } from '../span/chart-parts'
+import type { ChartColours } from '../span/theme'
 
 /** Daily weigh-ins as dots, the trend as a line with its 95 % band, check-ins as rings. */
 export function diaryOption(
   points: readonly DiaryPoint[],
   visits: readonly { at: string; weightKg: number }[],
-  { units, colours, weight }: { units: Units; colours: ChartColours; weight: string },
+  { units, colours }: { units: Units; colours: ChartColours },
 ): EChartsCoreOption {
+  const { weight } = colours
   const mass = (kg: number) => kgToMass(kg, units.mass)
   const time = (day: string) => Date.parse(`${day.slice(0, 10)}T12:00:00Z`)
   const quiet = {
@@ -24,38 +25,10 @@ export function diaryOption(
   }
   const first = time(points[0]?.day ?? '')
   return {
-    animation: false,
-    textStyle: { fontFamily: CHART_FONT },
+    ...chartBase(colours),
     grid: { left: 48, right: 18, top: 28, bottom: 28 },
-    tooltip: {
-      trigger: 'axis',
-      backgroundColor: colours.sheet,
-      borderColor: colours.ink,
-      textStyle: { color: colours.ink, fontFamily: CHART_FONT },
-      valueFormatter: (value: unknown) => (typeof value === 'number' ? formatNumber(value, 1) : ''),
-    },
-    xAxis: {
-      type: 'time',
-      min: first,
-      axisLine: { lineStyle: { color: colours.ink } },
-      axisTick: { lineStyle: { color: colours.faded } },
-      axisLabel: {
-        color: colours.faded,
-        fontSize: 13,
-        hideOverlap: true,
-        formatter: (at: number) => format(at, 'd MMM'),
-      },
-      axisPointer: { label: { formatter: ({ value }: { value: number }) => format(value, 'd MMM yyyy') } },
-      splitLine: { show: false },
-    },
-    yAxis: {
-      type: 'value',
-      scale: true,
-      name: `Weight, ${units.mass}`,
-      nameTextStyle: { color: weight, fontWeight: 650, fontSize: 14, align: 'left', padding: [0, 0, 0, -40] },
-      axisLabel: { color: colours.faded, fontFamily: FIGURE_FONT, fontSize: 13 },
-      splitLine: { lineStyle: { color: colours.rule } },
-    },
+    xAxis: { ...timeAxis(colours, 'd MMM'), min: first },
+    yAxis: { ...valueAxis(colours, `Weight, ${units.mass}`, weight), scale: true },
     series: [
       { ...quiet, data: points.map(({ day, level, error }) => [time(day), mass(level - error)]) },
       {

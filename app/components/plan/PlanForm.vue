@@ -133,20 +133,14 @@ function chooseKind(kind: TargetKind | null) {
         </FormField>
       </form.Field>
       <form.Field v-slot="{ field, state }" name="byDay">
-        <FormField
-          v-slot="{ attrs }"
+        <TextField
           label="Wanted by, if at all"
           name="byDay"
           :problem="told(state.meta.errors, 'byDay')"
-        >
-          <input
-            v-bind="attrs"
-            type="date"
-            class="field"
-            :value="state.value"
-            @input="field.handleChange(textOf($event))"
-          />
-        </FormField>
+          type="date"
+          :model-value="state.value"
+          @update:model-value="field.handleChange($event)"
+        />
       </form.Field>
     </div>
     <div class="grid gap-1">
@@ -164,39 +158,29 @@ function chooseKind(kind: TargetKind | null) {
     </div>
     <div class="grid gap-4 sm:grid-cols-2">
       <form.Field v-slot="{ field, state }" name="value">
-        <FormField
-          v-slot="{ attrs }"
+        <TextField
           :label="`Target, ${shown.unit}`"
           name="value"
           :problem="told(state.meta.errors, 'value')"
-        >
-          <input
-            v-bind="attrs"
-            class="field figure"
-            inputmode="decimal"
-            autocomplete="off"
-            :value="state.value"
-            @input="field.handleChange(textOf($event))"
-          />
-        </FormField>
+          class="figure"
+          inputmode="decimal"
+          autocomplete="off"
+          :model-value="state.value"
+          @update:model-value="field.handleChange($event)"
+        />
       </form.Field>
       <form.Field v-slot="{ field, state }" name="perWeek">
         <div class="grid content-start gap-2">
-          <FormField
-            v-slot="{ attrs }"
+          <TextField
             :label="`Pace, ${shown.changeUnit} a week`"
             name="perWeek"
             :problem="told(state.meta.errors, 'perWeek')"
-          >
-            <input
-              v-bind="attrs"
-              class="field figure"
-              inputmode="decimal"
-              autocomplete="off"
-              :value="state.value"
-              @input="field.handleChange(textOf($event))"
-            />
-          </FormField>
+            class="figure"
+            inputmode="decimal"
+            autocomplete="off"
+            :model-value="state.value"
+            @update:model-value="field.handleChange($event)"
+          />
           <PressGroup
             label="Usual paces"
             :options="paces(typed.kind, units).map((pace) => ({ id: pace, name: pace }))"

@@ -1,10 +1,9 @@
-import { format } from 'date-fns'
 import type { EChartsCoreOption } from 'echarts/core'
 import { forecastAt, type Against, type PlanLine } from '#core/plan'
-import { formatNumber } from '#core/units'
 import { band, whiskers } from '../span/behind'
+import { chartBase, timeAxis, valueAxis } from '../span/chart-parts'
 import type { ChartPoint } from '../span/span-series'
-import { CHART_FONT, FIGURE_FONT, type ChartColours } from '../span/theme'
+import type { ChartColours } from '../span/theme'
 
 const DAY_MS = 24 * 60 * 60 * 1000
 
@@ -54,40 +53,14 @@ export function planOption(line: PlanLine, picture: PlanPicture): EChartsCoreOpt
   const dashed = { color: colours.ink, width: 1.8, type: 'dashed' as const }
   const common = { type: 'line', symbol: 'none', z: 3 }
   return {
-    animation: false,
-    textStyle: { fontFamily: CHART_FONT },
+    ...chartBase(colours),
     grid: { left: 48, right: 18, top: 32, bottom: 28 },
-    tooltip: {
-      trigger: 'axis',
-      backgroundColor: colours.sheet,
-      borderColor: colours.ink,
-      textStyle: { color: colours.ink, fontFamily: CHART_FONT },
-      valueFormatter: (value: unknown) => (typeof value === 'number' ? formatNumber(value, 1) : ''),
-    },
-    xAxis: {
-      type: 'time',
-      min: start - 2 * DAY_MS,
-      max: last + 2 * DAY_MS,
-      axisLine: { lineStyle: { color: colours.ink }, onZero: false },
-      axisTick: { lineStyle: { color: colours.faded } },
-      axisLabel: {
-        color: colours.faded,
-        fontSize: 13,
-        hideOverlap: true,
-        formatter: (at: number) => format(at, 'd MMM'),
-      },
-      axisPointer: { label: { formatter: ({ value }: { value: number }) => format(value, 'd MMM yyyy') } },
-      splitLine: { show: false },
-    },
+    xAxis: { ...timeAxis(colours, 'd MMM'), min: start - 2 * DAY_MS, max: last + 2 * DAY_MS },
     yAxis: {
-      type: 'value',
+      ...valueAxis(colours, name, colour),
       min: Math.max(0, Math.floor(low)),
       max: Math.ceil(high),
-      name,
-      nameTextStyle: { color: colour, fontWeight: 650, fontSize: 14, align: 'left', padding: [0, 0, 0, -40] },
       splitNumber: 4,
-      axisLabel: { color: colours.faded, fontFamily: FIGURE_FONT, fontSize: 13, showMaxLabel: false },
-      splitLine: { lineStyle: { color: colours.rule } },
     },
     series: [
       ...band({ colour: colours.ink, grid: 0, points: planned }),

@@ -1,9 +1,9 @@
-import { format } from 'date-fns'
 import type { EChartsCoreOption } from 'echarts/core'
-import { formatNumber, type Units } from '#core/units'
+import type { Units } from '#core/units'
 import { band, whiskers, type Drawn } from './behind'
+import { chartBase, timeAxis, valueAxis } from './chart-parts'
 import type { ChartSeries } from './span-series'
-import { CHART_FONT, FIGURE_FONT, type ChartColours } from './theme'
+import type { ChartColours } from './theme'
 
 /** Left and right of every grid, pixels: the shaded span is laid over the chart by them. */
 export const GRID = { left: 48, right: 18 } as const
@@ -85,54 +85,32 @@ export function spanOption(
       : lines.map((_, i) => ({ top: `${8 + (i * 88) / lines.length}%`, height: `${72 / lines.length}%` }))
   const bounds = lines.length === 3 ? ranges(lines) : lines.map((line) => ranges([line])[0] ?? { min: 0, max: 1 })
   const lowest = lines.length - 1
+  const time = timeAxis(colours, 'MMM yy')
   return {
-    animation: false,
-    textStyle: { fontFamily: CHART_FONT },
+    ...chartBase(colours),
     // Labels keep to the margins given: measuring them to make room takes longer than drawing them.
     grid: grids.map((grid) => ({ ...grid, ...GRID, outerBoundsMode: 'none' })),
-    tooltip: {
-      trigger: 'axis',
-      backgroundColor: colours.sheet,
-      borderColor: colours.ink,
-      textStyle: { color: colours.ink, fontFamily: CHART_FONT },
-      valueFormatter: (value: unknown) => (typeof value === 'number' ? formatNumber(value, 1) : ''),
-    },
     axisPointer: { link: [{ xAxisIndex: 'all' }] },
     xAxis: lines.map(({ grid }) => ({
-      type: 'time',
+      ...time,
       gridIndex: grid,
-      axisLine: { lineStyle: { color: colours.ink } },
-      axisTick: { show: grid === lowest, lineStyle: { color: colours.faded } },
       min: first,
       max: last,
-      axisLabel: {
-        show: grid === lowest,
-        color: colours.faded,
-        fontSize: 13,
-        hideOverlap: true,
-        formatter: (value: number) => format(value, 'MMM yy'),
-      },
-      splitLine: { show: false },
-      axisPointer: { label: { formatter: ({ value }: { value: number }) => format(value, 'd MMM yyyy') } },
+      axisTick: { ...time.axisTick, show: grid === lowest },
+      axisLabel: { ...time.axisLabel, show: grid === lowest },
     })),
-    yAxis: lines.map(({ grid, name, colour }) => ({
-      type: 'value',
-      gridIndex: grid,
-      ...bounds[grid],
-      name,
-      nameLocation: 'end',
-      nameGap: 8,
-      nameTextStyle: { color: colour, fontWeight: 650, fontSize: 14, align: 'left', padding: [0, 0, 0, -40] },
-      splitNumber: 3,
-      axisLabel: {
-        color: colours.faded,
-        fontFamily: FIGURE_FONT,
-        fontSize: 13,
-        showMinLabel: false,
-        showMaxLabel: false,
-      },
-      splitLine: { lineStyle: { color: colours.rule } },
-    })),
+    yAxis: lines.map(({ grid, name, colour }) => {
+      const axis = valueAxis(colours, name, colour)
+      return {
+        ...axis,
+        gridIndex: grid,
+        ...bounds[grid],
+        nameLocation: 'end',
+        nameGap: 8,
+        splitNumber: 3,
+        axisLabel: { ...axis.axisLabel, showMinLabel: false, showMaxLabel: false },
+      }
+    }),
     series: lines.flatMap((line) => [...band(line), whiskers(line), ...lineSeries(line, colours.sheet)]),
   }
 }

@@ -7,6 +7,7 @@ export interface ChartColours {
   fat: string
   lean: string
   sum: string
+  weight: string
 }
 
 export function chartColours(): ChartColours {
@@ -20,6 +21,7 @@ export function chartColours(): ChartColours {
     fat: read('fat'),
     lean: read('lean'),
     sum: read('sum'),
+    weight: read('weight'),
   }
 }
 

@@ -4,6 +4,7 @@ import { defineConfig } from 'vitest/config'
 const alias = {
   '#core': fileURLToPath(new URL('./core', import.meta.url)),
   '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
+  '~': fileURLToPath(new URL('./app', import.meta.url)),
 }
 
 export default defineConfig({

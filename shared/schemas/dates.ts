@@ -8,7 +8,7 @@ function tomorrow(): string {
 /** A calendar day that has come already. */
 export function pastDay(missing: string) {
   return z.iso
-    .date({ error: missing })
+    .date({ error: missing, abort: true })
     .refine((day) => day >= '1900-01-01', 'That is before 1900: please check the year.')
     .refine((day) => day < tomorrow(), 'This day is still to come: please check the year.')
 }

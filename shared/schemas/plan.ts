@@ -16,7 +16,10 @@ export const planInput = z
     id: z.uuid('This needs an id made by the device.'),
     checkinId: z.uuid('There is no such check-in.'),
     kind: z.enum(TARGET_KINDS, { error: 'Say what the target is set in.' }),
-    value: z.number({ error: 'Please give the target as a number.' }).gt(0, 'A target is above zero.').lt(1000, 'A target lies below 1,000.'),
+    value: z
+      .number({ error: 'Please give the target as a number.' })
+      .gt(0, 'A target is above zero.')
+      .lt(1000, 'A target lies below 1,000.'),
     perWeek: z
       .number({ error: 'Please give the pace as a number.' })
       .gt(0, 'A pace is above zero; its direction follows from the target.')

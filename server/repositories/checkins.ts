@@ -5,7 +5,7 @@ import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checki
 import type { Queryable } from '../db/database'
 import { checkin, client, reading, remark, skip, staff, strike } from '../db/schema'
 import { readingLines, readReadingLines } from './reading-lines'
-import type { SignedIn } from './staff'
+import type { InStudio, SignedIn } from './staff'
 import { touchByCheckin, touchClient } from './touch'
 
 const head = {
@@ -109,7 +109,7 @@ export async function findCheckin(db: Queryable, who: SignedIn, id: string): Pro
 }
 
 /** These check-ins of this studio with their facts, oldest first. */
-export async function findCheckins(db: Queryable, who: SignedIn, ids: readonly string[]): Promise<CheckinRecord[]> {
+export async function findCheckins(db: Queryable, who: InStudio, ids: readonly string[]): Promise<CheckinRecord[]> {
   if (ids.length === 0) return []
   const rows = await select(db)
     .where(and(inArray(checkin.id, [...ids]), eq(client.studioId, who.studioId)))

@@ -7,11 +7,11 @@ import type { CheckinRecord } from '../../shared/schemas/checkin'
 import type { Client, ClientFigure, ClientLine } from '../../shared/schemas/client'
 import type { AssessorErrors } from '../../shared/schemas/following'
 import type { Queryable } from '../db/database'
-import { cautionFlag, checkin, client, clientChoice, weighIn } from '../db/schema'
+import { cautionFlag, checkin, client, clientChoice, studio, weighIn } from '../db/schema'
 import { findErrors } from './assessor-errors'
 import { findCheckins } from './checkins'
 import { clientColumns } from './clients'
-import type { SignedIn } from './staff'
+import type { InStudio } from './staff'
 
 /** Clients read at once: keeps the statements small. */
 const BATCH = 200
@@ -39,7 +39,7 @@ interface Listed {
 }
 
 /** Who is listed, by name; as one JSON value, because a studio has a thousand of them and every key pressed asks again. */
-async function listed(db: Queryable, who: SignedIn, archived: boolean): Promise<Listed[]> {
+async function listed(db: Queryable, who: InStudio, archived: boolean): Promise<Listed[]> {
   const all = sql<Listed[] | null>`json_agg(json_build_object(
     'id', ${client.id}, 'name', ${client.name}, 'birthDate', ${client.birthDate}, 'touchedAt', ${client.touchedAt}::text
   ) order by lower(${client.name}), ${client.id})`
@@ -50,7 +50,7 @@ async function listed(db: Queryable, who: SignedIn, archived: boolean): Promise<
   return rows[0]?.all ?? []
 }
 
-async function lastTwo(db: Queryable, who: SignedIn, ids: string[]): Promise<Map<string, CheckinRecord[]>> {
+async function lastTwo(db: Queryable, who: InStudio, ids: string[]): Promise<Map<string, CheckinRecord[]>> {
   const ranked = await db
     .select({
       id: checkin.id,
@@ -69,7 +69,7 @@ async function lastTwo(db: Queryable, who: SignedIn, ids: string[]): Promise<Map
 }
 
 /** Reads and composes what the lines of these clients need. */
-async function follow(db: Queryable, who: SignedIn, wanted: readonly { id: string; touchedAt: string }[]) {
+async function follow(db: Queryable, who: InStudio, wanted: readonly { id: string; touchedAt: string }[]) {
   const ids = wanted.map(({ id }) => id)
   const people = await db.select(clientColumns).from(client).where(inArray(client.id, ids))
   const flags = await db.select().from(cautionFlag).where(inArray(cautionFlag.clientId, ids))
@@ -149,7 +149,7 @@ function lineOf(id: string, own: Followed, errors: AssessorErrors[]) {
  * Every client of a studio as a line of the list, by name: last fat, lean and sum with what became of them since the
  * check-in before. Composed lines are kept in memory under the client's `touchedAt`.
  */
-export async function clientLines(db: Queryable, who: SignedIn, archived: boolean): Promise<ClientLine[]> {
+export async function clientLines(db: Queryable, who: InStudio, archived: boolean): Promise<ClientLine[]> {
   const people = await listed(db, who, archived)
   const stale = people.filter(({ id, touchedAt }) => followed.get(id)?.touchedAt !== touchedAt)
   for (let i = 0; i < stale.length; i += BATCH) await follow(db, who, stale.slice(i, i + BATCH))
@@ -158,4 +158,9 @@ export async function clientLines(db: Queryable, who: SignedIn, archived: boolea
     const own = followed.get(id)
     return own ? [{ name, birthDate, archived, ...lineOf(id, own, errors) }] : []
   })
+}
+
+/** Composes every line once at start: the first to open a large list should not wait some seconds for it. */
+export async function warmClientLines(db: Queryable): Promise<void> {
+  for (const { id } of await db.select({ id: studio.id }).from(studio)) await clientLines(db, { studioId: id }, false)
 }

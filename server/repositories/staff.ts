@@ -3,10 +3,14 @@ import type { Habits, Me, OwnUnitsInput, SetupInput, StaffMember, StudioInput } 
 import type { Database, Queryable } from '../db/database'
 import { staff, studio } from '../db/schema'
 
-/** The person behind a request. */
-export interface SignedIn {
-  staffId: string
+/** Whose facts are asked for: nobody sees those of another studio. */
+export interface InStudio {
   studioId: string
+}
+
+/** The person behind a request. */
+export interface SignedIn extends InStudio {
+  staffId: string
   role: 'lead' | 'coach'
 }
 

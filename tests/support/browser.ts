@@ -64,7 +64,7 @@ export class Visitor {
     await this.tap('button', 'Keep')
   }
 
-  /** The visible element that matches and, when given, says exactly these words. */
+  /** The visible element that matches and, when given, says exactly these words; a button once it can be pressed. */
   private async find(selector: string, text?: string): Promise<ElementHandle<Element>> {
     const found = await this.page
       .waitForFunction(
@@ -72,6 +72,7 @@ export class Visitor {
           [...document.querySelectorAll<HTMLElement>(css)].find(
             (element) =>
               element.offsetParent !== null &&
+              !element.matches(':disabled') &&
               (words === null ||
                 element.textContent.trim().replace(/\s+/g, ' ') === words ||
                 element.ariaLabel === words),

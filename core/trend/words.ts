@@ -46,7 +46,7 @@ const weightFact = (span: Span, units: Units) => massFact('weight', span.weight,
 const sumFact = (span: Span) => fact('sum of folds', span.sum, 'mm')
 const limbFacts = (span: Span) => span.corrected.flatMap(({ limb, change }) => fact(`corrected ${limb}`, change, 'cm'))
 
-/** Rules over verdicts, most telling first (common practice). */
+/** Rules over verdicts, most telling first (common practice); one of them fires whatever folds and weight did. */
 export const READING_RULES: readonly Rule[] = [
   {
     code: 'lean-or-water',
@@ -74,8 +74,45 @@ export const READING_RULES: readonly Rule[] = [
     facts: (span, units) => [...sumFact(span), ...weightFact(span, units)],
   },
   {
+    code: 'lean-for-fat',
+    fires: ({ weight, sum }) => sum === 'up' && weight === 'still',
+    sentence: 'The folds are up at a steady weight: lean mass given for fat. Look at training and protein.',
+    facts: (span, units) => [...sumFact(span), ...weightFact(span, units), ...limbFacts(span)],
+  },
+  {
+    code: 'lean-or-water-up',
+    fires: ({ weight, sum }) => weight === 'up' && sum === 'still',
+    sentence:
+      'Weight is up and the folds are within error: lean mass or water. Look at training, salt, carbohydrate and the conditions of the visit.',
+    facts: (span, units) => [...weightFact(span, units), ...sumFact(span), ...limbFacts(span)],
+  },
+  {
+    code: 'fat-off-weight-on',
+    fires: ({ weight, sum }) => sum === 'down' && weight === 'up',
+    sentence: 'The folds are down while weight is up: lean mass or water came for fat. Look at the girths.',
+    facts: (span, units) => [...sumFact(span), ...weightFact(span, units), ...limbFacts(span)],
+  },
+  {
+    code: 'folds-against-weight',
+    fires: ({ weight, sum }) => sum === 'up' && weight === 'down',
+    sentence: 'The folds are up while weight is down: measure the folds again and look at the conditions of the visit.',
+    facts: (span, units) => [...sumFact(span), ...weightFact(span, units)],
+  },
+  {
+    code: 'girths-with-folds',
+    fires: ({ weight, sum, girths }) => sum === 'down' && weight === 'still' && girths === 'down',
+    sentence: 'Folds and corrected girths are down at a steady weight: measure the girths again before believing it.',
+    facts: (span, units) => [...sumFact(span), ...limbFacts(span), ...weightFact(span, units)],
+  },
+  {
+    code: 'unweighed',
+    fires: ({ weight, sum }) => weight === null && (sum === 'up' || sum === 'down'),
+    sentence: 'The folds moved and there is no weight to hold them against: weigh next time.',
+    facts: (span) => sumFact(span),
+  },
+  {
     code: 'steady',
-    fires: ({ weight, sum }) => sum === 'still' && weight === 'still',
+    fires: ({ weight, sum }) => sum === 'still' && (weight === 'still' || weight === null),
     sentence: 'Nothing moved beyond error. Within error is a good answer: hold the course or give it longer.',
     facts: (span, units) => [...sumFact(span), ...weightFact(span, units)],
   },

@@ -166,8 +166,21 @@ describe('a check-in put into words', () => {
     ['fat-down', { folds: scaled(0.75), kg: 70 }],
     ['intake', { folds: scaled(1.3), kg: 78 }],
     ['steady', { folds: THEN, kg: 74.1 }],
+    ['lean-for-fat', { folds: scaled(1.3), kg: 74 }],
+    ['lean-or-water-up', { folds: THEN, kg: 78 }],
+    ['fat-off-weight-on', { folds: scaled(0.75), kg: 78 }],
+    ['folds-against-weight', { folds: scaled(1.3), kg: 70 }],
   ] as const)('%s', (code, now) => {
     expect(codes(span({ folds: THEN, kg: 74 }, { ...now, folds: [...now.folds] }))).toContain(code)
+  })
+
+  it('asks for the girths again when they go down with the folds at a steady weight', () => {
+    const found = span(
+      { folds: THEN, kg: 74, girths: { 'arm-relaxed': 30, 'thigh-girth': 56 } },
+      { folds: scaled(0.75), kg: 74, girths: { 'arm-relaxed': 26, 'thigh-girth': 50 } },
+    )
+    expect(codes(found)).toContain('girths-with-folds')
+    expect(codes(found)).not.toContain('fat-for-lean')
   })
 
   it('shows the facts that fired it', () => {

@@ -1,0 +1,241 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  composeSpan,
+  endFigures,
+  followedEnd,
+  spanLines,
+  type CheckinFacts,
+  type Span,
+  type SpanEnd,
+} from '../../core/composition'
+import { priorErrors, type Change } from '../../core/error'
+import { sessionState, type Reading } from '../../core/readings'
+import { PROTOCOLS, type ProtocolId } from '../../core/sites'
+import { readSpan } from '../../core/trend'
+import { fold, strike, weight } from '../support/readings'
+
+/*
+ * What has to hold for any check-ins of anybody, whatever the numbers: the laws the arithmetic stands on, rather than
+ * the numbers it gives.
+ */
+
+const IDS = ['laboratory-7', 'laboratory-3-women', 'kinanthropometry-8'] as const satisfies readonly ProtocolId[]
+const person = { sex: 'female' as const, birthDate: '1992-03-14', heightCm: 174 }
+
+interface Visit {
+  protocolId: ProtocolId
+  /** A fold of every site, mm; two readings each, this far apart. */
+  folds: number[]
+  apart: number
+  kg: number | null
+}
+
+const someVisit = (protocolId: ProtocolId): fc.Arbitrary<Visit> =>
+  fc.record({
+    protocolId: fc.constant(protocolId),
+    folds: fc.array(fc.double({ min: 5, max: 28, noNaN: true }), {
+      minLength: PROTOCOLS[protocolId].sites.length,
+      maxLength: PROTOCOLS[protocolId].sites.length,
+    }),
+    apart: fc.double({ min: 0, max: 0.9, noNaN: true }),
+    kg: fc.option(fc.double({ min: 45, max: 110, noNaN: true }), { freq: 6 }),
+  })
+const visit = fc.constantFrom(...IDS).chain(someVisit)
+const pair = fc.constantFrom(...IDS).chain((id) => fc.tuple(someVisit(id), someVisit(id)))
+
+function readingsOf({ protocolId, folds, apart, kg }: Visit): Reading[] {
+  const { sites } = PROTOCOLS[protocolId]
+  const round = (shift: number, from: number) => sites.map((site, i) => fold(site, (folds[i] ?? 10) + shift, from + i))
+  return [...(kg === null ? [] : [weight(kg)]), ...round(0, 1), ...round(apart, 101)]
+}
+
+function factsOf(one: Visit, day: string, readings = readingsOf(one)): CheckinFacts {
+  const protocol = PROTOCOLS[one.protocolId]
+  return { person, protocol, startedAt: `${day}T17:00:00.000Z`, readings, strikes: [], assessorId: 'runa' }
+}
+
+const end = (one: Visit, day: string): SpanEnd => followedEnd(factsOf(one, day))
+const spanOf = (a: Visit, b: Visit, days: [string, string] = ['2026-06-01', '2026-09-01']) =>
+  composeSpan(end(a, days[0]), end(b, days[1]), priorErrors)
+
+const FIGURES = ['weight', 'fat', 'lean', 'percent', 'sum'] as const
+const changes = (span: Span) => FIGURES.map((figure) => [figure, span[figure]] as const)
+
+function expectTurned(there: Change | null, back: Change | null, what: string): void {
+  expect(there === null, what).toBe(back === null)
+  if (!there || !back) return
+  expect(back.change, what).toBeCloseTo(-there.change, 9)
+  expect(back.error, what).toBeCloseTo(there.error, 9)
+  expect(back.verdict, what).toBe(there.verdict)
+}
+
+describe('any span', () => {
+  it('read backwards says the same the other way round', () => {
+    fc.assert(
+      fc.property(pair, ([a, b]) => {
+        // On one day, so that nobody grows older in between.
+        const there = spanOf(a, b, ['2026-06-01', '2026-06-01'])
+        const back = spanOf(b, a, ['2026-06-01', '2026-06-01'])
+        for (const [figure, change] of changes(there)) expectTurned(change, back[figure], figure)
+        there.folds.forEach(({ site, change }, i) => expectTurned(change, back.folds[i]?.change ?? null, site))
+        if (there.recomposition) {
+          expect(back.recomposition?.points).toBeCloseTo(-there.recomposition.points, 9)
+        }
+      }),
+    )
+  })
+
+  it('of a check-in with itself has changed nothing', () => {
+    fc.assert(
+      fc.property(visit, (one) => {
+        const span = spanOf(one, one, ['2026-06-01', '2026-06-01'])
+        for (const [figure, change] of changes(span)) {
+          if (change) expect([change.change, change.verdict], figure).toEqual([0, 'within error'])
+        }
+        for (const { change } of span.folds) expect(change.verdict).toBe('within error')
+      }),
+    )
+  })
+
+  it('adds up: fat and lean to weight, sites to the sum', () => {
+    fc.assert(
+      fc.property(pair, ([a, b]) => {
+        const { fat, lean, weight: kg, folds, sum } = spanOf(a, b)
+        if (fat && lean && kg) {
+          expect(fat.now + lean.now).toBeCloseTo(kg.now, 9)
+          expect(fat.change + lean.change).toBeCloseTo(kg.change, 9)
+        }
+        expect(folds.reduce((total, { change }) => total + change.change, 0)).toBeCloseTo(sum?.change ?? NaN, 9)
+      }),
+    )
+  })
+
+  it('goes on from visit to visit: changes of two spans add to the change of both', () => {
+    const three = fc.constantFrom(...IDS).chain((id) => fc.tuple(someVisit(id), someVisit(id), someVisit(id)))
+    fc.assert(
+      fc.property(three, (visits) => {
+        const [a, b, c] = visits.map((one, i) => end(one, `2026-0${3 + i}-01`)) as [SpanEnd, SpanEnd, SpanEnd]
+        const [ab, bc, ac] = [
+          composeSpan(a, b, priorErrors),
+          composeSpan(b, c, priorErrors),
+          composeSpan(a, c, priorErrors),
+        ]
+        for (const figure of FIGURES) {
+          const [x, y, z] = [ab[figure], bc[figure], ac[figure]]
+          if (x && y && z) expect(x.change + y.change, figure).toBeCloseTo(z.change, 9)
+        }
+      }),
+    )
+  })
+
+  it('calls nothing real that is smaller than its plus-minus, and everything that is larger', () => {
+    fc.assert(
+      fc.property(pair, ([a, b]) => {
+        const span = spanOf(a, b)
+        for (const change of [...changes(span).map(([, one]) => one), ...span.folds.map((one) => one.change)]) {
+          if (!change) continue
+          expect(change.verdict === 'real').toBe(Math.abs(change.change) > change.error)
+          expect(change.error).toBeGreaterThan(0)
+        }
+      }),
+    )
+  })
+
+  it('is no surer between two people who measure than with one', () => {
+    fc.assert(
+      fc.property(pair, ([a, b]) => {
+        const same = spanOf(a, b)
+        const other = followedEnd({ ...factsOf(b, '2026-09-01'), assessorId: 'ivo' })
+        const apart = composeSpan(end(a, '2026-06-01'), other, priorErrors)
+        expect(apart.comparability.otherAssessor).toBe(true)
+        for (const [figure, change] of changes(same)) {
+          if (!change || figure === 'weight') continue
+          expect(apart[figure]?.error, figure).toBeGreaterThan(change.error)
+        }
+      }),
+    )
+  })
+
+  it('is read in words with facts behind each, and never without any', () => {
+    fc.assert(
+      fc.property(pair, ([a, b]) => {
+        const said = readSpan(spanOf(a, b))
+        expect(said.length).toBeGreaterThan(0)
+        // What folds and weight did together is one thing, not two.
+        const together = said.filter(({ code }) => !['odd-percent', 'conditions', 'odd-fold'].includes(code))
+        expect(together).toHaveLength(1)
+        for (const { facts } of said) expect(facts.length).toBeGreaterThan(0)
+      }),
+    )
+  })
+})
+
+describe('any check-in', () => {
+  it('is the same in whatever order its readings arrive, and however often', () => {
+    fc.assert(
+      fc.property(visit, fc.infiniteStream(fc.nat()), (one, draws) => {
+        const readings = readingsOf(one)
+        const plain = endFigures(followedEnd(factsOf(one, '2026-06-01', readings)), priorErrors)
+        const shuffled = [...readings, ...readings.slice(0, 4)]
+        for (let i = shuffled.length - 1; i > 0; i -= 1) {
+          const j = (draws.next().value ?? 0) % (i + 1)
+          ;[shuffled[i], shuffled[j]] = [shuffled[j] as Reading, shuffled[i] as Reading]
+        }
+        expect(endFigures(followedEnd(factsOf(one, '2026-06-01', shuffled)), priorErrors)).toEqual(plain)
+      }),
+    )
+  })
+
+  it('knows nothing of a reading that was struck', () => {
+    fc.assert(
+      fc.property(visit, fc.double({ min: 2, max: 70, noNaN: true }), (one, wrong) => {
+        const protocol = PROTOCOLS[one.protocolId]
+        const readings = readingsOf(one)
+        const slip = fold(protocol.sites[0] ?? 'triceps', wrong, 300)
+        const plain = sessionState(protocol, readings, [])
+        const struck = sessionState(protocol, [...readings, slip], [strike(slip)])
+        expect(struck.sites.map(({ value }) => value)).toEqual(plain.sites.map(({ value }) => value))
+      }),
+    )
+  })
+
+  it('is surer the more it is read', () => {
+    fc.assert(
+      fc.property(visit, (one) => {
+        const twice = readingsOf({ ...one, apart: 0 })
+        const folds = twice.filter(({ unit }) => unit === 'mm')
+        const again = folds.map((reading, i) => ({ ...fold(reading.site as never, reading.value, 500 + i) }))
+        const figures = [twice, [...twice, ...again]].map((readings) =>
+          endFigures(followedEnd(factsOf(one, '2026-06-01', readings)), priorErrors),
+        )
+        const [two, four] = figures
+        expect(four?.sum?.value).toBeCloseTo(two?.sum?.value ?? NaN, 9)
+        expect(four?.sum?.variance).toBeLessThan(two?.sum?.variance ?? 0)
+      }),
+    )
+  })
+})
+
+describe('any line through check-ins', () => {
+  it('follows values that lie on a line exactly, with no error but rounding', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -0.02, max: 0.02, noNaN: true }),
+        fc.integer({ min: 3, max: 9 }),
+        (perDay, count) => {
+          const ends = Array.from({ length: count }, (_, i) => {
+            const day = new Date(Date.UTC(2026, 0, 1) + i * 21 * 86_400_000).toISOString().slice(0, 10)
+            // Each of seven folds moves alike: the sum by seven times as much.
+            const folds = PROTOCOLS['laboratory-7'].sites.map(() => 14 + perDay * i * 21)
+            return end({ protocolId: 'laboratory-7', folds, apart: 0, kg: 70 }, day)
+          })
+          const { sum } = spanLines(ends, priorErrors)
+          expect(sum?.count).toBe(count)
+          expect(sum?.line.slope).toBeCloseTo(7 * perDay, 9)
+          expect(sum?.line.slopeError).toBeLessThan(1e-6)
+        },
+      ),
+    )
+  })
+})

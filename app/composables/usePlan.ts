@@ -1,28 +1,6 @@
-import { againstPlan, arrivalOf, planLine, reachedBy, type Against, type TargetKind } from '#core/plan'
-import { formatChange, formatMass, formatMassChange, formatNumber, kgToMass, type Units } from '#core/units'
+import { againstPlan, arrivalOf, planLine, reachedBy, type Against } from '#core/plan'
 import { currentPlan, targetOf } from '#shared/plan'
 import type { ClientRecord } from '~/composables/useClientRecord'
-
-/** What each kind of target is called. */
-export const TARGET_NAMES: Readonly<Record<TargetKind, string>> = {
-  percent: 'Percent fat',
-  fat: 'Fat mass',
-  weight: 'Weight',
-  sum: 'Sum of folds',
-}
-
-/** How a target's numbers are shown to somebody who reads in these units. */
-export function targetShown(kind: TargetKind, units: Units) {
-  const mass = kind === 'fat' || kind === 'weight'
-  return {
-    unit: kind === 'percent' ? '%' : kind === 'sum' ? 'mm' : units.mass,
-    /** Percent of a percent is misread: a change of percent is in points. */
-    changeUnit: kind === 'percent' ? 'points' : kind === 'sum' ? 'mm' : units.mass,
-    scale: (value: number) => (mass ? kgToMass(value, units.mass) : value),
-    value: (value: number, decimals = 1) => (mass ? formatMass(value, units, decimals) : formatNumber(value, decimals)),
-    change: (value: number) => (mass ? formatMassChange(value, units) : formatChange(value)),
-  }
-}
 
 /** The plan that counts for a client, put on its start, with every later check-in held against it. */
 export function usePlan({ history, ends, errors, neutral }: ClientRecord) {
@@ -48,10 +26,3 @@ export function usePlan({ history, ends, errors, neutral }: ClientRecord) {
 }
 
 export type FollowedPlan = ReturnType<typeof usePlan>
-
-/** A standing in words. */
-export const STANDINGS: Readonly<Record<Against['standing'], string>> = {
-  on: 'on the plan, within error',
-  ahead: 'ahead of the plan, beyond error',
-  behind: 'behind the plan, beyond error',
-}

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Against, PlanLine } from '#core/plan'
 import type { Units } from '#core/units'
-import { TARGET_NAMES, targetShown } from '~/composables/usePlan'
 import { chartColours } from '../span/theme'
 import TimeChart from '../span/TimeChart.vue'
 import { planOption } from './plan-option'
+import { TARGET_NAMES, targetShown } from './target-shown'
 
 /** A plan, or the draft of one, against what happened. */
 const props = defineProps<{ line: PlanLine; measured: readonly Against[]; units: Units }>()

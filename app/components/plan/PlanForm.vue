@@ -8,7 +8,7 @@ import type { FollowedEnd } from '#shared/following'
 import { planContext, targetOf } from '#shared/plan'
 import type { ClientHistory } from '#shared/schemas/following'
 import type { PlanInput } from '#shared/schemas/plan'
-import { TARGET_NAMES, targetShown } from '~/composables/usePlan'
+import { TARGET_NAMES, targetShown } from './target-shown'
 import { paces, readPlan, type TypedPlan } from './typed-plan'
 
 /** Sets a plan: what is typed is put on its start and checked while it is typed. */

@@ -2,8 +2,9 @@
 import type { PlanLine } from '#core/plan'
 import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
 import type { ClientRecord } from '~/composables/useClientRecord'
-import { STANDINGS, TARGET_NAMES, targetShown, type FollowedPlan } from '~/composables/usePlan'
+import type { FollowedPlan } from '~/composables/usePlan'
 import { useMe } from '~/stores/me'
+import { STANDINGS, TARGET_NAMES, targetShown } from './target-shown'
 
 const LazyPlanChart = defineAsyncComponent(() => import('./PlanChart.vue'))
 

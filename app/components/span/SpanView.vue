@@ -2,8 +2,9 @@
 import { Download } from '@lucide/vue'
 import { formatChange, formatMassChange, formatNumber } from '#core/units'
 import type { ClientRecord } from '~/composables/useClientRecord'
-import { STANDINGS, TARGET_NAMES, targetShown, type FollowedPlan } from '~/composables/usePlan'
+import type { FollowedPlan } from '~/composables/usePlan'
 import { useMe } from '~/stores/me'
+import { STANDINGS, TARGET_NAMES, targetShown } from '../plan/target-shown'
 
 const LazySpanChart = defineAsyncComponent(() => import('./SpanChart.vue'))
 

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { band, whiskers } from '../../app/components/span/behind'
 import { spanOption } from '../../app/components/span/span-option'
 import type { ChartPoint, ChartSeries } from '../../app/components/span/span-series'
+import { COLOURS } from '../support/charts'
 
 const DAY = 86_400_000
 const point = (i: number, change: Partial<ChartPoint> = {}): ChartPoint => ({
@@ -59,19 +60,9 @@ describe('what is drawn behind a line', () => {
 })
 
 describe('the chart of a span', () => {
-  const colours = {
-    ink: '#000',
-    faded: '#666',
-    rule: '#ddd',
-    sheet: '#fff',
-    fat: '#b46',
-    lean: '#264',
-    sum: '#746',
-    weight: '#654',
-  }
   const about = {
     units: { mass: 'kg', length: 'cm' } as const,
-    colours,
+    colours: COLOURS,
     sumName: 'Sum of seven',
     massHidden: false,
     first: 0,

@@ -6,6 +6,7 @@ import { forecastAt, type Against, type PlanLine } from '../../core/plan'
 import { KG_PER_LB } from '../../core/units'
 import { currentPlan, targetOf, unitOfTarget } from '../../shared/plan'
 import type { PlanRecord } from '../../shared/schemas/plan'
+import { COLOURS } from '../support/charts'
 
 const KG = { mass: 'kg', length: 'cm' } as const
 const LB = { mass: 'lb', length: 'in' } as const
@@ -102,17 +103,7 @@ describe('the chart of a plan', () => {
     measured: 90,
     change: { error: 8 },
   } as Against
-  const colours = {
-    ink: '#000',
-    faded: '#666',
-    rule: '#ddd',
-    sheet: '#fff',
-    fat: '#b46',
-    lean: '#264',
-    sum: '#746',
-    weight: '#654',
-  }
-  const picture = { measured: [happened], scale: (n: number) => n, name: 'Sum', colours, colour: '#746' }
+  const picture = { measured: [happened], scale: (n: number) => n, name: 'Sum', colours: COLOURS, colour: '#746' }
   type Series = { name?: string; data: [number, number][] }
   const option = planOption(line, picture)
   const series = (name: string) => (option.series as Series[]).find((one) => one.name === name)?.data ?? []

@@ -11,20 +11,11 @@ import { takeHomeChart } from '../../server/take-home/chart'
 import type { FollowedEnd } from '../../shared/following'
 import type { CheckinRecord } from '../../shared/schemas/checkin'
 import { rounds, weight } from '../support/readings'
+import { COLOURS } from '../support/charts'
 
 const DAY = 86_400_000
 const person = { sex: 'female' as const, birthDate: '1992-03-14', heightCm: 174 }
 const FOLDS = [14, 13, 8, 10, 15, 20, 22]
-const COLOURS = {
-  ink: '#000',
-  faded: '#666',
-  rule: '#ddd',
-  sheet: '#fff',
-  fat: '#b46',
-  lean: '#264',
-  sum: '#746',
-  weight: '#654',
-}
 
 function end(day: string, share: number, kg: number, protocol: Protocol = PROTOCOLS['laboratory-7']): FollowedEnd {
   const values = protocol.sites.map((_, i) => (FOLDS[i] ?? 12) * share)

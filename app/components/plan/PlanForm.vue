@@ -19,7 +19,7 @@ const props = defineProps<{
   neutral: boolean
   save: (input: PlanInput) => Promise<void>
 }>()
-const emit = defineEmits<{ draft: [line: PlanLine | null]; close: [] }>()
+const emit = defineEmits<{ draft: [line: PlanLine | null] }>()
 const SHOWN_STARTS = 12
 
 const id = uuid()
@@ -114,6 +114,11 @@ function chooseKind(kind: TargetKind | null) {
   form.setFieldValue('value', '')
   form.setFieldValue('perWeek', '')
 }
+
+watch(
+  () => props.neutral,
+  (neutral) => neutral && chooseKind('sum'),
+)
 </script>
 
 <template>

@@ -12,6 +12,8 @@ const router = useRouter()
 const problems = useProblems(['email', 'password'])
 
 onMounted(async () => {
+  // Whoever comes here is not signed in any more, by their own doing or because the session has run out.
+  await store.forgetKept()
   const { needed } = await $fetch('/api/setup')
   if (needed) await router.replace('/welcome')
 })

@@ -26,12 +26,16 @@ export const useMe = defineStore('me', () => {
     me.value = await $fetch<Me>('/api/studio', { method: 'PATCH', body: studio })
   }
 
+  /** What was kept for working without the network belongs to the person who was signed in. */
+  async function forgetKept(): Promise<void> {
+    if (typeof caches !== 'undefined') await caches.delete('facts')
+  }
+
   async function signOut(): Promise<void> {
     await $fetch('/api/sign-out', { method: 'POST' })
-    // What was kept for working without the network belongs to the person who leaves.
-    if (typeof caches !== 'undefined') await caches.delete('facts')
+    await forgetKept()
     me.value = null
   }
 
-  return { me, units, load, setOwnUnits, setHabits, changeStudio, signOut }
+  return { me, units, load, setOwnUnits, setHabits, changeStudio, signOut, forgetKept }
 })

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { CheckinRecord, MeasuringFacts } from '../../shared/schemas/checkin'
 import type { ClientHistory } from '../../shared/schemas/following'
-import { type Caller, someClient } from '../support/api'
+import { LEAD, someClient, type Caller } from '../support/api'
 import { Visitor } from '../support/browser'
 import { openStudio, type Studio } from '../support/studio'
 
@@ -255,5 +255,36 @@ describe('without the server', () => {
     expect(body.checkin.readings.map(({ value }) => value)).toEqual([70, 12])
     expect(await checkinsOf(clientId)).toHaveLength(1)
     await coach.at(`/measure/${start.id}`)
+  })
+})
+
+describe('what is kept on the device', () => {
+  const kept = () => coach.page.evaluate(async () => (await (await caches.open('facts')).keys()).map(({ url }) => url))
+
+  it('of people and readings is forgotten when the session has ended, by signing out or by itself', async () => {
+    const clientId = await newClient('Liv Ambersen')
+    await coach.page.evaluate(async () => {
+      await navigator.serviceWorker.ready
+    })
+    const leave = [
+      async () => {
+        const cookies = await coach.page.cookies()
+        await coach.page.deleteCookie(...cookies)
+        await coach.open(`/clients/${clientId}`)
+      },
+      async () => {
+        await coach.click('[data-account]')
+        await coach.click('button', 'Sign out')
+      },
+    ]
+    for (const end of leave) {
+      await coach.open(`/clients/${clientId}`)
+      await coach.sees('Not measured yet.')
+      await until(kept, (found) => found.some((url) => url.includes(clientId)))
+      await end()
+      await coach.at('/sign-in')
+      expect(await kept()).toEqual([])
+      await coach.signIn(LEAD)
+    }
   })
 })

@@ -3,6 +3,21 @@ import prettier from 'eslint-config-prettier'
 import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
+/** The calendar stands on date-fns and its companion for time zones; nothing else of core imports a package. */
+const calendarOverDateFns = {
+  files: ['core/calendar/*.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          { regex: '^(?!\\.|date-fns$|@date-fns/tz$)', message: 'The calendar imports date-fns and core only.' },
+        ],
+      },
+    ],
+  },
+}
+
 /** Imports point inwards: core knows nothing of Vue, Nuxt, Nitro, Node, the database or the other folders. */
 const coreStaysPure = {
   files: ['core/**/*.ts'],
@@ -40,5 +55,6 @@ export default ts.config(
     },
   },
   coreStaysPure,
+  calendarOverDateFns,
   prettier,
 )

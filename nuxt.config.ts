@@ -12,6 +12,24 @@ const fontFolder = fileURLToPath(
 )
 const fonts = [400, 700].map((weight) => `atkinson-hyperlegible-next-latin-${weight}-normal.woff`)
 
+/** Pages to take home are printed in a thread of its own (server/take-home/print-apart.ts): one file beside the server. */
+async function buildPdfWorker(outfile: string) {
+  const { build } = await import('esbuild')
+  await build({
+    entryPoints: [fileURLToPath(new URL('./server/take-home/pdf-worker.ts', import.meta.url))],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    // What is CommonJS inside asks for `require` and where it stands.
+    banner: {
+      js: "import { createRequire } from 'node:module'; import { fileURLToPath as toPath } from 'node:url'; const require = createRequire(import.meta.url); const __filename = toPath(import.meta.url); const __dirname = toPath(new URL('.', import.meta.url));",
+    },
+    logLevel: 'error',
+  })
+}
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   // The measuring screen has to live on a tablet that loses its network: one shell, drawn in the browser.
@@ -47,7 +65,11 @@ export default defineNuxtConfig({
   runtimeConfig: {
     dataDir: '',
     demo: false,
-    // Secure is added at sign-in whenever the request came over https (server/api/sign-in.post.ts).
+    /** Addresses of proxies whose forwarded headers are believed (NUXT_TRUSTED_PROXIES, comma-separated). */
+    trustedProxies: '',
+    // scrypt as advised today (OWASP): 128 MB a hash.
+    hash: { scrypt: { cost: 2 ** 17, blockSize: 8, parallelization: 1, maxMemory: 160 * 2 ** 20 } },
+    // Secure is added at sign-in whenever the request came over https (server/http/session-cookie.ts).
     session: { password: '', maxAge: 60 * 60 * 24 * 14, cookie: { secure: false, sameSite: 'lax' } },
   },
   pwa: {
@@ -123,13 +145,17 @@ export default defineNuxtConfig({
     // Sizes are checked where bodies are read (server/http/body.ts), with a sentence; text is shown escaped by Vue.
     requestSizeLimiter: false,
     xssValidator: false,
-    rateLimiter: { tokensPerInterval: 6000, interval: 300_000, headers: false },
+    // By person and address: server/middleware/3.pace.ts.
+    rateLimiter: false,
   },
   routeRules: {
-    '/api/sign-in': { security: { rateLimiter: { tokensPerInterval: 100, interval: 300_000 } } },
     '/api/**': { headers: { 'cache-control': 'no-store' } },
   },
   hooks: {
+    // In development Nitro's own entry reloads; built, ours opens the database first and ends in order.
+    'nitro:config'(config) {
+      if (!config.dev) config.entry = fileURLToPath(new URL('./server/entry.ts', import.meta.url))
+    },
     // The service worker keeps every script for later pages. Fetching them ahead in the page as well held up the page's own
     // by half a second, by two on a slow tablet.
     'build:manifest': (manifest) => {
@@ -140,8 +166,10 @@ export default defineNuxtConfig({
     errorHandler: '~~/server/http/error-handler.ts',
     hooks: {
       async compiled(nitro) {
-        await cp(migrations, `${nitro.options.output.serverDir}/migrations`, { recursive: true })
-        for (const file of fonts) await cp(`${fontFolder}/${file}`, `${nitro.options.output.serverDir}/fonts/${file}`)
+        const { serverDir } = nitro.options.output
+        await cp(migrations, `${serverDir}/migrations`, { recursive: true })
+        await buildPdfWorker(`${serverDir}/pdf-worker.mjs`)
+        for (const file of fonts) await cp(`${fontFolder}/${file}`, `${serverDir}/fonts/${file}`)
       },
     },
   },

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { openDatabase } from '../server/db/database'
+import { openStore } from '../server/db/database'
 import { seedStudio } from '../server/db/seed-studio'
 import { listClients } from '../server/repositories/client-list'
 import { clientLines } from '../server/repositories/client-lines'
@@ -29,7 +29,8 @@ function say(name: string, taken: number[], target: string): void {
 
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-bench-'))
 try {
-  const db = await openDatabase(join(folder, 'postgres'))
+  const store = await openStore(folder)
+  const db = store.database
   const began = performance.now()
   const made = await seedStudio(
     db,

@@ -1,6 +1,6 @@
 import { randomBytes, scrypt } from 'node:crypto'
 import { parseArgs, promisify } from 'node:util'
-import { openDatabase } from '../server/db/database'
+import { openStore } from '../server/db/database'
 import { seedStudio } from '../server/db/seed-studio'
 import { isEmpty } from '../server/repositories/staff'
 
@@ -25,7 +25,8 @@ if (!Object.values(size).every((count) => Number.isInteger(count) && count > 0 &
   console.error('Please give --clients and --checkins as whole numbers above zero.')
   process.exit(1)
 }
-const db = await openDatabase(`${values.data}/postgres`)
+const store = await openStore(values.data)
+const db = store.database
 if (!(await isEmpty(db))) {
   console.error(`There is a studio in ${values.data} already. Give another folder with --data.`)
   process.exit(1)
@@ -37,7 +38,7 @@ const { readings } = await seedStudio(db, size, {
   seed: 20261125,
   progress: (done) => process.stderr.write(`\r${done} of ${size.clients} clients`),
 })
-await db.$client.close()
+await store.close()
 console.log(
   `\n${size.clients} clients, ${size.clients * size.checkins} check-ins, ${readings} readings in ${((performance.now() - began) / 1000).toFixed(1)} s. Start it with: DATA_DIR=${values.data} npm start`,
 )

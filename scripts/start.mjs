@@ -1,9 +1,7 @@
 /** npm start: the application for real data. DATA_DIR and PORT change where it keeps them and listens. */
 import { ensureBuilt, ensureInstalled } from './lib/prepare.mjs'
-import { serve } from './lib/serve.mjs'
+import { supervise } from './lib/supervise.mjs'
 
 ensureInstalled()
 ensureBuilt()
-const dataDir = process.env.DATA_DIR || '.data/studio'
-const address = await serve({ dataDir })
-console.log(`\nOak Pinch is ready: ${address}\nData folder: ${dataDir}\n`)
+supervise({ DATA_DIR: process.env.DATA_DIR || '.data/studio', DEMO: '0' })

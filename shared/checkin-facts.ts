@@ -1,4 +1,4 @@
-import { differenceInCalendarDays } from 'date-fns'
+import { daysBetween, type Day } from '../core/calendar'
 import type { CheckinFacts } from '../core/composition/facts'
 import { sessionPolicies } from '../core/readings'
 import { findProtocol, PROTOCOLS, type Protocol } from '../core/sites'
@@ -11,26 +11,27 @@ export function protocolOf(record: Pick<CheckinRecord, 'protocolId'>): Protocol 
   return findProtocol(record.protocolId) ?? PROTOCOLS['laboratory-7']
 }
 
-/** A caliper with the age of its last check at an instant, as core's cautions take it. */
-export function caliperFacts(used: Caliper, at: string): NonNullable<CheckinFacts['caliper']> {
+/** A caliper with the age of its last check on a day, as core's cautions take it. */
+export function caliperFacts(used: Caliper, day: Day): NonNullable<CheckinFacts['caliper']> {
   const { id, checkedOn, deviationMm } = used
-  return { id, deviationMm, daysSinceCheck: checkedOn ? differenceInCalendarDays(new Date(at), checkedOn) : null }
+  return { id, deviationMm, daysSinceCheck: checkedOn ? daysBetween(checkedOn, day) : null }
 }
 
 /** A stored check-in as the facts core composes. Without `calipers` the caliper is known by its id only. */
 export function checkinFacts(record: CheckinRecord, person: Client, calipers?: readonly Caliper[]): CheckinFacts {
-  const { startedAt, readings, strikes, skips, conditions, assessorId, caliperId, policies } = record
+  const { startedAt, day, readings, strikes, skips, conditions, assessorId, caliperId, policies } = record
   const used = calipers?.find(({ id }) => id === caliperId)
   return {
     person,
     protocol: protocolOf(record),
     startedAt,
+    day,
     readings,
     strikes,
     skips,
     conditions,
     policies: sessionPolicies(policies),
     ...(assessorId ? { assessorId } : {}),
-    ...(used ? { caliper: caliperFacts(used, startedAt) } : {}),
+    ...(used ? { caliper: caliperFacts(used, day) } : {}),
   }
 }

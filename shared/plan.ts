@@ -1,3 +1,4 @@
+import type { Day } from '../core/calendar'
 import type { PlanContext, Target } from '../core/plan'
 import { massToKg, type Units } from '../core/units'
 import { lookupErrors, type FollowedEnd } from './following'
@@ -25,8 +26,9 @@ export function planContext(
   start: FollowedEnd,
   { client, errors }: Pick<ClientHistory, 'client' | 'errors'>,
   units: Units,
+  today: Day,
 ): PlanContext {
-  return { start, person: client, errors: lookupErrors(errors), now: new Date().toISOString(), units }
+  return { start, person: client, errors: lookupErrors(errors), today, units }
 }
 
 /** The plan that counts; null when there is none or it has ended. */

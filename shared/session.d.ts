@@ -1,6 +1,6 @@
 declare module '#auth-utils' {
   interface User {
-    staffId: string
+    sessionId: string
   }
 }
 

@@ -9,6 +9,7 @@ export function problemOf(error: unknown): Problem & { status: number } {
       status: error.status,
       message: body?.message ?? 'Something went wrong. Please try again.',
       fields: body?.fields ?? [],
+      ...(body?.stored === undefined ? {} : { stored: body.stored }),
     }
   }
   return { status: 0, message: 'The server cannot be reached. Please try again in a moment.', fields: [] }

@@ -3,6 +3,7 @@ import type { SiteId } from '#core/sites'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 import { problemOf } from '~/composables/useApi'
 import type { useMeasuring } from '~/composables/useMeasuring'
+import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
 /** What is done to a check-in as a whole: notes, landmarks, finishing it, leaving it. */
@@ -56,9 +57,9 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
 
   /** Leaves the sheet; a session nothing was read in goes away with it. */
   async function leave(): Promise<void> {
-    const empty = session.live.value.length === 0 && !record.value?.finishedAt
+    const empty = session.live.value.length === 0 && !record.value?.finishedAt && !useMe().isRecorder
     if (empty) await $fetch(`/api/checkins/${id}`, { method: 'DELETE' }).catch(() => undefined)
-    await router.push(`/clients/${facts.value?.client.id}`)
+    await router.push(useMe().isRecorder ? '/' : `/clients/${facts.value?.client.id}`)
   }
 
   return { problem, tell, saveNote, saveLandmark, remark, finish, leave }

@@ -5,7 +5,7 @@ import type { CheckinFacts } from '#core/composition/facts'
 import type { Equation } from '#core/equations/equation'
 import { loadEquations } from '#core/equations/loaders'
 import { joinLog, nextStep, policyOf, reconcile, valueOf, type Reading, type Source } from '#core/readings'
-import type { SiteId } from '#core/sites'
+import type { SiteId, WayId } from '#core/sites'
 import { checkinFacts, protocolOf } from '#shared/checkin-facts'
 import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
 import { heardFacts, joinFacts, NO_FACTS, waitingFacts, type SessionFacts } from '~/composables/session-facts'
@@ -59,6 +59,9 @@ export function useMeasuring(checkinId: string) {
   const chosen = ref<SiteId | 'weight' | 'height' | null>(null)
   /** A reading picked to be struck; null: striking takes the newest. */
   const picked = ref<string | null>(null)
+
+  /** Another screen has thrown this session away. */
+  const discarded = ref(false)
 
   const chosenChoices = () => facts.value?.choices ?? undefined
   const record = computed(() => facts.value?.checkin ?? null)
@@ -131,20 +134,23 @@ export function useMeasuring(checkinId: string) {
   useLive(checkinId, {
     events: (events) => (taken.value = joinFacts(taken.value, heardFacts(events))),
     changed: () => void refresh(),
+    discarded: () => (discarded.value = true),
   })
 
   function keep(fact: Pick<Waiting, 'id' | 'reading' | 'strike' | 'skip' | 'remark'>): void {
     taken.value = joinFacts(taken.value, waitingFacts([fact]))
     chosen.value = null
     picked.value = null
-    void outbox.put({ ...fact, checkinId, staffId: me.me?.staff.id ?? '', savedAt: Date.now() })
+    const { id: staffId = '' } = me.me?.staff ?? {}
+    const clientId = facts.value?.client.id ?? ''
+    void outbox.put({ ...fact, checkinId, clientId, staffId, savedAt: Date.now() })
   }
 
   /** Commits a reading of the current cell, or of the site named. */
   function read(
     { value, unit }: Entered,
     source: Source,
-    more: { site?: SiteId; method?: string } = {},
+    more: { site?: SiteId; method?: WayId } = {},
   ): Reading | null {
     const here = cell.value
     if (here.kind === 'none' && !more.site) return null
@@ -228,6 +234,7 @@ export function useMeasuring(checkinId: string) {
   return {
     facts,
     record,
+    discarded,
     result,
     last,
     protocol,

@@ -1,7 +1,9 @@
 import { v7 as uuid } from 'uuid'
 import { ref } from 'vue'
+import { localDay } from '#core/calendar'
 import { OWN_POLICIES } from '#core/readings'
 import type { CheckinRecord, PrepareFacts, StartCheckinInput } from '#shared/schemas/checkin'
+import { studioZone } from '~/composables/useDays'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
@@ -52,6 +54,7 @@ export function useStartCheckin() {
       policies: body.policies ?? OWN_POLICIES,
       withHeight: body.withHeight ?? false,
       startedAt: body.startedAt,
+      day: localDay(body.startedAt, studioZone()),
       finishedAt: null,
       startedBy: me.me?.staff.name ?? '',
       note: '',

@@ -1,14 +1,27 @@
 <script setup lang="ts">
+import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
-const places = [
+const store = useMe()
+const places = computed(() => [
   { to: '/', name: 'Floor' },
-  { to: '/clients', name: 'Clients' },
+  ...(store.isRecorder ? [] : [{ to: '/clients', name: 'Clients' }]),
   { to: '/reference', name: 'Reference' },
   { to: '/studio', name: 'Studio' },
-]
+])
 const route = useRoute()
 const outbox = useOutbox()
+
+/** What the server would not take, wherever one is: with the way to the client it is of. */
+const waits = computed(() => {
+  const [first] = [...outbox.refusedStarts, ...outbox.aside]
+  const count = outbox.refusedStarts.length + outbox.aside.length
+  if (!first?.clientId) return null
+  return {
+    to: `/clients/${first.clientId}`,
+    words: count === 1 ? 'One fact is not stored.' : `${count} facts are not stored.`,
+  }
+})
 
 // Readings a closed tab or a dead network left on this device go out as soon as somebody is here.
 onMounted(() => outbox.sendAll())
@@ -16,7 +29,15 @@ onMounted(() => outbox.sendAll())
 
 <template>
   <div class="flex min-h-dvh flex-col pb-14 sm:pb-0 print:pb-0">
-    <TopBar :places="places" />
+    <TopBar :places="places" :finds="!store.isRecorder" />
+    <NuxtLink
+      v-if="waits && !route.path.startsWith(waits.to)"
+      :to="waits.to"
+      class="no-print border-b border-rule border-l-4 border-l-fat bg-sheet px-4 py-2 text-[15px] sm:px-6"
+    >
+      <span class="font-semibold">{{ waits.words }}</span> The server would not take it; it is kept on this device.
+      <span class="underline underline-offset-4">Decide what to do</span>
+    </NuxtLink>
     <main class="flex flex-1 flex-col">
       <slot />
     </main>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { format } from 'date-fns'
 import type { Floor } from '#shared/schemas/checkin'
+import { useMe } from '~/stores/me'
 
 useHead({ title: 'Floor, Oak Pinch' })
 
+const store = useMe()
 const floor = ref<Floor | null>(null)
 const problem = ref<string | null>(null)
 
@@ -20,7 +21,7 @@ onMounted(async () => {
   <div class="mx-auto w-full max-w-6xl px-4 py-6 sm:px-6">
     <div class="flex items-baseline gap-4">
       <h1 class="text-3xl font-bold">Floor</h1>
-      <p class="text-faded">{{ format(new Date(), 'EEEE d MMMM') }}</p>
+      <p class="text-faded">{{ sayTime(Date.now(), 'EEEE d MMMM') }}</p>
     </div>
     <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">
       {{ problem }}
@@ -37,16 +38,21 @@ onMounted(async () => {
             <div class="min-w-0 flex-1">
               <h2 class="text-xl font-bold">{{ line.clientName }}</h2>
               <p class="text-faded">
-                Unfinished, started {{ sayAgo(line.at) }} at {{ format(new Date(line.at), 'HH:mm') }},
+                Unfinished, started {{ sayAgo(line.day) }} at {{ sayTime(line.at) }},
                 <span class="figure">{{ line.readings }}</span> readings kept
               </p>
             </div>
-            <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-12">Go on measuring</NuxtLink>
+            <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-12">{{
+              store.isRecorder ? 'Write down' : 'Go on measuring'
+            }}</NuxtLink>
           </li>
         </ul>
       </section>
 
-      <section aria-labelledby="due">
+      <p v-if="store.isRecorder && floor.open.length === 0" class="text-lg text-faded">
+        Nobody is being measured at the moment. A check-in shows here once a coach has started it.
+      </p>
+      <section v-if="!store.isRecorder" aria-labelledby="due">
         <h2 id="due" class="border-b-2 border-ink pb-2 text-lg font-bold">Due</h2>
         <p v-if="floor.due.length === 0" class="py-3 text-faded">
           Nobody is due: everyone was measured within four weeks.
@@ -56,7 +62,7 @@ onMounted(async () => {
             <NuxtLink :to="`/clients/${line.clientId}`" class="min-w-0 flex-1">
               <span class="block truncate font-semibold">{{ line.clientName }}</span>
               <span class="text-sm text-faded">{{
-                line.lastAt ? `last ${sayAgo(line.lastAt)}` : 'not measured yet'
+                line.lastDay ? `last ${sayAgo(line.lastDay)}` : 'not measured yet'
               }}</span>
             </NuxtLink>
             <NuxtLink :to="`/clients/${line.clientId}/measure`" class="press">Measure</NuxtLink>
@@ -64,7 +70,7 @@ onMounted(async () => {
         </ul>
       </section>
 
-      <section aria-labelledby="lately">
+      <section v-if="!store.isRecorder" aria-labelledby="lately">
         <h2 id="lately" class="border-b-2 border-ink pb-2 text-lg font-bold">Measured lately</h2>
         <p v-if="floor.finished.length === 0" class="py-3 text-faded">
           Nothing yet. <NuxtLink to="/clients/new" class="underline">Add a client</NuxtLink> and measure.

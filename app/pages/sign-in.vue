@@ -13,8 +13,9 @@ const problems = useProblems(['email', 'password'])
 
 onMounted(async () => {
   // Whoever comes here is not signed in any more, by their own doing or because the session has run out.
-  await store.forgetKept()
-  const { needed } = await $fetch('/api/setup')
+  await store.emptyDevice()
+  await store.finishLeaving()
+  const { needed } = await $fetch('/api/setup').catch(() => ({ needed: false }))
   if (needed) await router.replace('/welcome')
 })
 
@@ -30,8 +31,7 @@ const form = useForm({
   async onSubmit({ value }) {
     problems.clear()
     try {
-      await $fetch('/api/sign-in', { method: 'POST', body: value })
-      await store.load()
+      await store.signIn(value)
       await router.push(nextPath())
     } catch (error) {
       problems.problem.value = problemOf(error)

@@ -17,7 +17,7 @@ const FIELDS = [
     label: 'Password',
     type: 'password',
     autocomplete: 'new-password',
-    hint: 'At least 10 characters.',
+    hint: 'At least 12 characters; four words that do not belong together do well.',
   },
 ] as const
 const problems = useProblems(FIELDS.map(({ name }) => name))
@@ -27,7 +27,15 @@ onMounted(async () => {
   if (!needed) await router.replace('/sign-in')
 })
 
-const empty: SetupInput = { studioName: '', name: '', email: '', password: '', massUnit: 'kg', lengthUnit: 'cm' }
+const empty: SetupInput = {
+  studioName: '',
+  name: '',
+  email: '',
+  password: '',
+  massUnit: 'kg',
+  lengthUnit: 'cm',
+  timeZone: deviceZone(),
+}
 const form = useForm({
   defaultValues: empty,
   validators: { onSubmit: setupInput },
@@ -82,6 +90,7 @@ const form = useForm({
         />
       </form.Field>
     </div>
+    <p class="text-sm text-faded">Days are counted where this device is: {{ empty.timeZone }}. Studio changes that.</p>
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <button class="press press-first min-h-12">Set up the studio</button>
   </form>

@@ -3,39 +3,109 @@ import { computed, ref } from 'vue'
 import type { Units } from '#core/units'
 import type { Habits, Me, OwnUnitsInput, StudioInput } from '#shared/schemas/account'
 import { unitsOf } from '#shared/units-of'
+import { problemOf } from '~/composables/useApi'
+import { setStudioZone } from '~/composables/useDays'
+import { forgetSent } from '~/storage/outbox-db'
+import { isLeaving, noteLeaving } from '~/storage/leaving'
+import { useOutbox } from '~/stores/outbox'
 
 /** Who is signed in, and the units they read in. */
 export const useMe = defineStore('me', () => {
   const me = ref<Me | null>(null)
 
   const units = computed<Units>(() => (me.value ? unitsOf(me.value) : { mass: 'kg', length: 'cm' }))
+  const isLead = computed(() => me.value?.staff.role === 'lead')
+  /** Writes down what a coach reads out, and nothing else. */
+  const isRecorder = computed(() => me.value?.staff.role === 'recorder')
+
+  function take(found: Me): void {
+    me.value = found
+    setStudioZone(found.studio.timeZone)
+  }
 
   async function load(): Promise<void> {
-    me.value = await $fetch<Me>('/api/me')
+    take(await $fetch<Me>('/api/me'))
   }
 
   async function setOwnUnits(own: OwnUnitsInput): Promise<void> {
-    me.value = await $fetch<Me>('/api/me', { method: 'PATCH', body: own })
+    take(await $fetch<Me>('/api/me', { method: 'PATCH', body: own }))
   }
 
   async function setHabits(habits: Habits): Promise<void> {
-    me.value = await $fetch<Me>('/api/me/habits', { method: 'PUT', body: habits })
+    take(await $fetch<Me>('/api/me/habits', { method: 'PUT', body: habits }))
   }
 
   async function changeStudio(studio: StudioInput): Promise<void> {
-    me.value = await $fetch<Me>('/api/studio', { method: 'PATCH', body: studio })
+    take(await $fetch<Me>('/api/studio', { method: 'PATCH', body: studio }))
   }
 
-  /** What was kept for working without the network belongs to the person who was signed in. */
-  async function forgetKept(): Promise<void> {
-    if (typeof caches !== 'undefined') await caches.delete('facts')
-  }
-
-  async function signOut(): Promise<void> {
-    await $fetch('/api/sign-out', { method: 'POST' })
-    await forgetKept()
+  /**
+   * Empties this device of everything that belongs to whoever was signed in: kept answers and what has been sent. Facts
+   * that have not reached the server stay, and show to nobody until somebody of the studio signs in.
+   */
+  async function emptyDevice(): Promise<void> {
     me.value = null
+    useOutbox().hide()
+    if (typeof caches !== 'undefined') await caches.delete('facts')
+    await forgetSent()
   }
 
-  return { me, units, load, setOwnUnits, setHabits, changeStudio, signOut, forgetKept }
+  /** Tells the server of a sign-out it could not hear. @returns whether it has been told of all */
+  async function finishLeaving(): Promise<boolean> {
+    if (!isLeaving()) return true
+    try {
+      await $fetch('/api/sign-out', { method: 'POST', retry: 0 })
+      noteLeaving(false)
+      return true
+    } catch {
+      return false
+    }
+  }
+
+  /** Signs out here at once, with or without the server; the session there ends as soon as it can be told. */
+  async function signOut(): Promise<void> {
+    noteLeaving(true)
+    await emptyDevice()
+    await finishLeaving()
+  }
+
+  /** Signs in; a sign-out still to be told is told first. */
+  async function signIn(body: { email: string; password: string }): Promise<void> {
+    await $fetch('/api/sign-in', { method: 'POST', body })
+    noteLeaving(false)
+    await load()
+    void useOutbox().sendAll()
+  }
+
+  /** Whether somebody is signed in here; asks the server when that is not known. Throws what it answers but 401. */
+  async function isHere(): Promise<boolean> {
+    if (isLeaving()) {
+      await finishLeaving()
+      return false
+    }
+    if (me.value) return true
+    try {
+      await load()
+      return true
+    } catch (error) {
+      if (problemOf(error).status !== 401) throw error
+      return false
+    }
+  }
+
+  return {
+    me,
+    units,
+    isLead,
+    isRecorder,
+    load,
+    setOwnUnits,
+    setHabits,
+    changeStudio,
+    signIn,
+    signOut,
+    isHere,
+    emptyDevice,
+    finishLeaving,
+  }
 })

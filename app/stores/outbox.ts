@@ -1,61 +1,65 @@
 import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
+import { v7 as uuid } from 'uuid'
 import { computed, ref, shallowRef } from 'vue'
 import { problemOf } from '~/composables/useApi'
 import { useMe } from '~/stores/me'
+import { deliver, everythingWaits, isDue } from '~/storage/deliver'
+import { useSpare } from '~/storage/spare'
 import {
   fromStore,
   mayHold,
   noteHolding,
   openOutbox,
+  plain,
   readSpare,
-  writeSpare,
   type PendingStart,
+  type StoreAnswer,
   type Waiting,
 } from '~/storage/outbox-db'
 
 const RETRY_MS = 2_000
-const STORE_GIVEN_UP_MS = 5_000
 /** What an earlier visit left is worth a longer wait: without it a session shows less than was read. */
 const LOAD_PATIENCE_MS = 4_000
 const KEEP_SENT_MS = 3 * 24 * 60 * 60 * 1000
 
-/** Statuses after which the same facts may go through later: no network, signed out, too busy, server trouble. */
-function mayPassLater(status: number): boolean {
-  return status === 0 || status === 401 || status === 408 || status === 429 || status >= 500
-}
-
 /**
  * Readings and strikes on their way to the server. Each is written to the browser's database before it is sent and
  * leaves it only when the server has confirmed it, so neither a closed tab nor a dead server loses one. Sending a fact
- * twice changes nothing on the server.
+ * twice changes nothing on the server. What it would not take steps aside until somebody decides; the others go on.
  */
 export const useOutbox = defineStore('outbox', () => {
   const waiting = shallowRef<Waiting[]>([])
-  const trouble = ref<string | null>(null)
-  /** True while neither the browser's database nor its plain storage takes facts: then only the server holds them. */
-  const storeless = ref(false)
-  /** Facts the database has not confirmed yet: they lie in the plain storage from the press of the key on. */
-  const unstored = new Map<string, Waiting>()
   const starts = shallowRef<PendingStart[]>([])
+  const trouble = ref<string | null>(null)
   /** Check-ins started here that turned out to be under way already, by their new id. */
   const moved = ref<Record<string, string>>({})
+  const spare = useSpare()
   let sending: Promise<void> | null = null
 
-  const unsent = computed(() => waiting.value.filter((fact) => !fact.refused))
-  const refused = computed(() => waiting.value.filter((fact) => fact.refused))
+  const unsent = computed(() => waiting.value.filter((fact) => !fact.refused && !fact.failedAt))
+  /** Facts the server would not take, or failed at: each waits for somebody to decide. */
+  const aside = computed(() => waiting.value.filter((fact) => fact.refused || fact.failedAt))
+  const refusedStarts = computed(() => starts.value.filter(({ refused }) => refused))
 
   const retry = useTimeoutFn(() => void sendAll(), RETRY_MS, { immediate: false })
   useEventListener('online', () => void sendAll())
 
-  async function forget(facts: readonly Waiting[]): Promise<void> {
+  /** Asks the browser's database; that it failed is shown, that it is late is not. */
+  async function stored<Result>(asked: PromiseLike<Result>, patienceMs?: number): Promise<StoreAnswer<Result>> {
+    const answer = await fromStore(asked, patienceMs)
+    if (answer.kind === 'failed') spare.failed(answer.error)
+    return answer
+  }
+
+  async function forget(facts: readonly Waiting[], keepAsSent: boolean): Promise<void> {
     const ids = new Set(facts.map(({ id }) => id))
     waiting.value = waiting.value.filter(({ id }) => !ids.has(id))
-    leaveSpare(facts)
-    await fromStore(
+    spare.leave(facts)
+    await stored(
       openOutbox().then((db) =>
         db.transaction('rw', db.waiting, db.sent, async () => {
-          await db.sent.bulkPut([...facts])
+          if (keepAsSent) await db.sent.bulkPut([...facts])
           await db.waiting.bulkDelete([...ids])
         }),
       ),
@@ -63,74 +67,81 @@ export const useOutbox = defineStore('outbox', () => {
     if (waiting.value.length === 0 && starts.value.length === 0) noteHolding(false)
   }
 
-  async function markRefused(fact: Waiting, sentence: string): Promise<void> {
-    const marked = { ...fact, refused: sentence }
-    waiting.value = waiting.value.map((other) => (other.id === fact.id ? marked : other))
-    await fromStore(openOutbox().then((db) => db.waiting.put(marked)))
-  }
-
-  async function send(checkinId: string, facts: Waiting[]): Promise<void> {
-    try {
-      await $fetch(`/api/checkins/${checkinId}/events`, {
-        method: 'POST',
-        retry: 0,
-        body: {
-          readings: facts.flatMap(({ reading }) => reading ?? []),
-          strikes: facts.flatMap(({ strike }) => strike ?? []),
-          skips: facts.flatMap(({ skip }) => skip ?? []),
-          remarks: facts.flatMap(({ remark }) => remark ?? []),
-        },
-      })
-      await forget(facts)
-      trouble.value = null
-    } catch (error) {
-      const problem = problemOf(error)
-      const [only] = facts
-      if (mayPassLater(problem.status)) {
-        trouble.value = problem.status === 401 ? 'Sign in again to send' : problem.message
-        throw error
-      }
-      // One bad fact must not hold up the good ones: send them alone, and set the bad one aside with its sentence.
-      if (facts.length === 1 && only) await markRefused(only, problem.message)
-      else for (const fact of facts) await send(checkinId, [fact])
-    }
+  async function replace(fact: Waiting, by: Waiting): Promise<void> {
+    waiting.value = waiting.value.map((other) => (other.id === fact.id ? by : other))
+    spare.leave([fact])
+    await stored(
+      openOutbox().then((db) =>
+        db.transaction('rw', db.waiting, async () => {
+          if (by.id !== fact.id) await db.waiting.delete(fact.id)
+          await db.waiting.put(plain(by))
+        }),
+      ),
+    )
   }
 
   /** Tells the server of a check-in started without it; facts follow it to the one already open, where there is one. */
-  async function sendStart({ id, clientId, body }: PendingStart): Promise<void> {
-    const found = await $fetch<{ id: string }>(`/api/clients/${clientId}/checkins`, { method: 'POST', retry: 0, body })
-    if (found.id !== id) {
-      const facts = waiting.value.filter(({ checkinId }) => checkinId === id)
-      const followed = facts.map((fact) => ({ ...fact, checkinId: found.id }))
-      waiting.value = waiting.value.map((fact) => (fact.checkinId === id ? { ...fact, checkinId: found.id } : fact))
-      await fromStore(openOutbox().then((db) => db.waiting.bulkPut(followed)))
-      moved.value = { ...moved.value, [id]: found.id }
+  async function sendStart(start: PendingStart): Promise<void> {
+    const { id, clientId, body } = start
+    try {
+      const found = await $fetch<{ id: string }>(`/api/clients/${clientId}/checkins`, {
+        method: 'POST',
+        retry: 0,
+        body,
+      })
+      if (found.id !== id) {
+        for (const fact of waiting.value.filter(({ checkinId }) => checkinId === id)) {
+          await replace(fact, { ...fact, checkinId: found.id })
+        }
+        moved.value = { ...moved.value, [id]: found.id }
+      }
+      await forgetStart(id)
+    } catch (error) {
+      if (everythingWaits(problemOf(error).status)) throw error
+      await keepStart({ ...start, refused: problemOf(error).message })
     }
-    starts.value = starts.value.filter((start) => start.id !== id)
-    await fromStore(openOutbox().then((db) => db.starts.delete(id)))
   }
 
-  async function sendStarts(): Promise<void> {
-    for (const start of starts.value.filter(({ staffId }) => staffId === useMe().me?.staff.id)) {
-      try {
-        await sendStart(start)
-      } catch (error) {
-        trouble.value = problemOf(error).message
-        throw error
-      }
-    }
+  async function forgetStart(id: string): Promise<void> {
+    starts.value = starts.value.filter((start) => start.id !== id)
+    spare.leaveStart(id)
+    await stored(openOutbox().then((db) => db.starts.delete(id)))
   }
 
   async function sendEverything(): Promise<void> {
-    await sendStarts()
-    const own = () => unsent.value.filter(({ staffId }) => staffId === useMe().me?.staff.id)
-    for (let facts = own(); facts.length > 0; facts = own()) {
-      const checkinId = facts[0]?.checkinId ?? ''
-      await send(
-        checkinId,
-        facts.filter((fact) => fact.checkinId === checkinId),
-      )
+    const mine = useMe().me?.staff.id
+    const failed = (error: unknown) => {
+      const { status, message } = problemOf(error)
+      trouble.value = status === 401 ? 'Sign in again to send' : message
+      throw error
     }
+    for (const start of starts.value.filter(({ staffId, refused }) => staffId === mine && !refused)) {
+      await sendStart(start).catch(failed)
+    }
+    const tried = new Set<string>()
+    const next = () =>
+      waiting.value.find(
+        (fact) =>
+          fact.staffId === mine &&
+          isDue(fact) &&
+          !tried.has(fact.id) &&
+          !starts.value.some(({ id }) => id === fact.checkinId),
+      )
+    for (let first = next(); first; first = next()) {
+      const { checkinId } = first
+      const facts = waiting.value.filter(
+        (fact) => fact.checkinId === checkinId && fact.staffId === mine && isDue(fact) && !tried.has(fact.id),
+      )
+      for (const { id } of facts) tried.add(id)
+      await deliver(checkinId, facts, {
+        taken: async (some) => {
+          await forget(some, true)
+          trouble.value = null
+        },
+        aside: (fact, why) => replace(fact, { ...fact, ...why }),
+      }).catch(failed)
+    }
+    if (aside.value.some(({ failedAt }) => failedAt)) retry.start()
   }
 
   /** Sends what waits; on failure tries again by itself. Never throws. */
@@ -147,76 +158,39 @@ export const useOutbox = defineStore('outbox', () => {
   let loaded: Promise<void> | null = null
   /** Brings in what an earlier visit left on this device. */
   function load(): Promise<void> {
-    takeIn(readSpare())
-    loaded ??= fromStore(
+    takeIn(readSpare(), spare.startsLeft())
+    loaded ??= stored(
       openOutbox().then((db) => Promise.all([db.waiting.toArray(), db.starts.toArray()])),
       LOAD_PATIENCE_MS,
     ).then((kept) => {
-      if (!kept) {
+      if (kept.kind !== 'value') {
         loaded = null
         return
       }
-      const [facts, begun] = kept.value
-      void fromStore(
-        openOutbox().then((db) =>
-          db.sent
-            .where('savedAt')
-            .below(Date.now() - KEEP_SENT_MS)
-            .delete(),
-        ),
-      )
-      takeIn(facts)
-      void emptySpare()
-      starts.value = [...begun.filter(({ id }) => !starts.value.some((start) => start.id === id)), ...starts.value]
+      takeIn(...kept.value)
+      const old = Date.now() - KEEP_SENT_MS
+      void stored(openOutbox().then((db) => db.sent.where('savedAt').below(old).delete()))
+      void stored(spare.empty())
     })
     return loaded
   }
 
   /** Facts of an earlier visit join those of this one. */
-  function takeIn(facts: readonly Waiting[]): void {
+  function takeIn(facts: readonly Waiting[], begun: readonly PendingStart[]): void {
     const known = new Set(waiting.value.map(({ id }) => id))
     const fresh = facts.filter(({ id }) => !known.has(id))
     if (fresh.length > 0) waiting.value = [...fresh, ...waiting.value]
-  }
-
-  /** Facts that are safe elsewhere leave the plain storage. */
-  function leaveSpare(facts: readonly Waiting[]): void {
-    const held = facts.filter(({ id }) => unstored.delete(id))
-    if (held.length > 0) writeSpare([...unstored.values()])
-  }
-
-  /** What an earlier visit left in the plain storage goes into the database, and only then leaves it. */
-  async function emptySpare(): Promise<void> {
-    const left = readSpare()
-    for (const fact of left) unstored.set(fact.id, fact)
-    if (left.length === 0) return
-    await (await openOutbox()).waiting.bulkPut(left)
-    leaveSpare(left)
-  }
-
-  /** Puts a fact into the plain storage at once and into the database as soon as it answers. */
-  async function store(fact: Waiting): Promise<void> {
-    unstored.set(fact.id, fact)
-    noteHolding(true)
-    const spared = writeSpare([...unstored.values()])
-    const late = setTimeout(() => (storeless.value = !spared), STORE_GIVEN_UP_MS)
-    try {
-      await (await openOutbox()).waiting.put(fact)
-      leaveSpare([fact])
-      storeless.value = false
-    } catch {
-      storeless.value = !spared
-    } finally {
-      clearTimeout(late)
-    }
+    const more = begun.filter(({ id }) => !starts.value.some((start) => start.id === id))
+    if (more.length > 0) starts.value = [...more, ...starts.value]
   }
 
   /** Takes a fact in: at once on screen, then in the browser's database, then to the server. */
   async function put(fact: Waiting): Promise<void> {
-    waiting.value = [...waiting.value, fact]
-    await fromStore(store(fact))
+    const own = plain(fact)
+    waiting.value = [...waiting.value, own]
+    await stored(spare.store(own))
     await sendAll()
-    if (unsent.value.some(({ id }) => id === fact.id) && !retry.isPending.value) await sendAll()
+    if (unsent.value.some(({ id }) => id === own.id) && !retry.isPending.value) await sendAll()
   }
 
   /** Facts of a check-in this device has sent lately. */
@@ -225,13 +199,81 @@ export const useOutbox = defineStore('outbox', () => {
     return asked.catch(() => [])
   }
 
+  async function keepStart(start: PendingStart): Promise<void> {
+    const own = plain(start)
+    starts.value = [...starts.value.filter(({ id }) => id !== own.id), own]
+    await stored(spare.storeStart(own))
+  }
+
   /** Keeps a check-in started without the server. */
   async function putStart(start: PendingStart): Promise<void> {
-    starts.value = [...starts.value, start]
-    noteHolding(true)
-    await fromStore(openOutbox().then((db) => db.starts.put(start)))
+    await keepStart(start)
     void sendAll()
   }
 
-  return { starts, moved, putStart, sentOf, waiting, unsent, refused, trouble, storeless, mayHold, load, put, sendAll }
+  /** Tries a fact that stepped aside again, as it is. */
+  async function tryAgain(fact: Waiting): Promise<void> {
+    const { refused: _, failedAt: __, ...again } = fact
+    await replace(fact, again)
+    await sendAll()
+  }
+
+  /** Sends a reading, note or skip that stepped aside as a new one, beside whatever stands under its id. */
+  async function sendAsNew(fact: Waiting): Promise<void> {
+    const { refused: _, failedAt: __, ...again } = fact
+    const id = uuid()
+    await replace(fact, {
+      ...again,
+      id,
+      ...(fact.reading ? { reading: { ...fact.reading, id } } : {}),
+      ...(fact.skip ? { skip: { ...fact.skip, id } } : {}),
+      ...(fact.remark ? { remark: { ...fact.remark, id } } : {}),
+    })
+    await sendAll()
+  }
+
+  /** Tries a check-in the server would not start again. */
+  async function startAgain({ refused: _, ...start }: PendingStart): Promise<void> {
+    await putStart(start)
+  }
+
+  /** Throws away facts that stepped aside, or a check-in the server would not start with all that was read in it. */
+  async function discard(what: { fact: Waiting } | { start: PendingStart }): Promise<void> {
+    if ('fact' in what) return forget([what.fact], false)
+    await forgetStart(what.start.id)
+    await forget(
+      waiting.value.filter(({ checkinId }) => checkinId === what.start.id),
+      false,
+    )
+  }
+
+  /** Shows nothing of what waits here any more: whoever looks now is not signed in. It stays on the device. */
+  function hide(): void {
+    waiting.value = []
+    starts.value = []
+    trouble.value = null
+    loaded = null
+  }
+
+  return {
+    waiting,
+    unsent,
+    aside,
+    starts,
+    refusedStarts,
+    moved,
+    trouble,
+    storeless: spare.storeless,
+    mayHold,
+    load,
+    put,
+    putStart,
+    sentOf,
+    sendAll,
+    tryAgain,
+    sendAsNew,
+    startAgain,
+    discard,
+    hide,
+  }
 })

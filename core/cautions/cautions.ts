@@ -47,7 +47,8 @@ export const ESSENTIAL_FAT: Readonly<Record<Sex, { low: number; high: number }>>
 export const JAWS_MM = 60
 const CHECK_EVERY_DAYS = 365
 const CHECK_DEVIATION_MM = 0.5
-const ADULT_YEARS = 18
+/** Age from which the tables and equations for adults hold, years. */
+export const ADULT_YEARS = 18
 
 /** Every caution, in the order they are shown (common practice; local rules and licensed practice decide). */
 export const CAUTION_RULES: readonly CautionRule[] = [

@@ -1,3 +1,4 @@
+import { ageInYears } from '../calendar'
 import { cautionsFor, type PersonCaution } from '../cautions'
 import { estimate, type Estimate, type EstimateSettings } from '../equations/estimate'
 import type { Equation, KnownMeasures } from '../equations/equation'
@@ -7,8 +8,7 @@ import { standings, type Standing } from '../norms'
 import { joinLog, sessionState, valueOf, type LoggedReading, type SessionState } from '../readings'
 import { asSite, isFold, type FoldSiteId, type SiteId } from '../sites'
 import { massToKg } from '../units'
-import { ageInYears } from './age'
-import { DEFAULT_CHOICES, type CheckinFacts, type Choices, type Person } from './facts'
+import { dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices, type Person } from './facts'
 import { adjustedFatFreeMassIndex, correctedGirth, fatFreeMassIndex, skeletalMuscleKg } from './indexes'
 import type { CorrectedGirths } from './indexes'
 import { splitWeight, type Masses } from './masses'
@@ -146,7 +146,7 @@ export function composeWith(
   const { person, protocol } = facts
   const log = joinLog(facts.readings, facts.strikes)
   const session = sessionState(protocol, facts.readings, facts.strikes, facts.skips, facts.policies)
-  const ageYears = ageInYears(person.birthDate, facts.startedAt)
+  const ageYears = ageInYears(person.birthDate, dayOf(facts))
   const weightKg = weightOf(log)
   const heightCm = heightOf(log, person)
   const values: Partial<Record<SiteId, number>> = {}

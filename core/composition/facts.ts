@@ -1,3 +1,4 @@
+import type { Day } from '../calendar'
 import type { Flag } from '../cautions'
 import type { ConversionId } from '../equations/density'
 import type { Sex } from '../equations/equation'
@@ -23,6 +24,8 @@ export interface CheckinFacts {
   protocol: Protocol
   /** ISO instant. */
   startedAt: string
+  /** The calendar day it was where the studio is. Without one: the day in UTC. */
+  day?: Day
   readings: readonly Reading[]
   strikes: readonly Strike[]
   skips?: readonly Skip[]
@@ -31,6 +34,11 @@ export interface CheckinFacts {
   assessorId?: string
   /** Conditions of the visit by name: "before training", "skin dry"; what differs is said in a span. */
   conditions?: Readonly<Record<string, string>>
+}
+
+/** The calendar day of a check-in: what ages, weeks and cadences are counted by. */
+export function dayOf({ day, startedAt }: Pick<CheckinFacts, 'day' | 'startedAt'>): Day {
+  return day ?? startedAt.slice(0, 10)
 }
 
 /** What the coach chose for this client. */

@@ -1,14 +1,15 @@
+import { dayNumber } from '../calendar'
 import type { ErrorLookup } from '../error/assessor'
 import { equationsOfProtocol } from '../equations/registry'
 import type { Equation } from '../equations/equation'
 import { isFold } from '../sites'
 import { weightedLine, type Line } from '../trend/line'
-import { dayNumber, sevenDayMean, type WeighIn } from '../trend/seven-day'
+import { sevenDayMean, type WeighIn } from '../trend/seven-day'
 import { composeWith } from './checkin'
 import { comparability } from './comparability'
 import { endFigures, type SpanEnd } from './end-figures'
 import { sameFolds } from './suggest-protocol'
-import { DEFAULT_CHOICES, type CheckinFacts, type Choices } from './facts'
+import { dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices } from './facts'
 
 /** What a client's check-ins are followed with. */
 export interface Following {
@@ -24,7 +25,7 @@ export function followedEnd(facts: CheckinFacts, following: Following = {}): Spa
   const { choices = DEFAULT_CHOICES, weighIns = [] } = following
   const equations =
     following.equations ?? equationsOfProtocol(facts.protocol.feeds, facts.person.sex, choices.equationId)
-  const week = sevenDayMean(weighIns, facts.startedAt)
+  const week = sevenDayMean(weighIns, dayOf(facts))
   return { facts, choices, result: composeWith(equations, facts, choices), ...(week ? { week } : {}) }
 }
 
@@ -40,7 +41,7 @@ export type SpanLines = Record<LineOf, { line: Line; count: number } | null>
  */
 export function spanLines(ends: readonly SpanEnd[], errors: ErrorLookup): SpanLines {
   const last = ends.at(-1)
-  const figures = ends.map((end) => ({ end, day: dayOf(end), said: endFigures(end, errors) }))
+  const figures = ends.map((end) => ({ end, day: dayNumber(dayOf(end.facts)), said: endFigures(end, errors) }))
   const byWeek = ends.every(({ week }) => week !== undefined)
   const through = (of: LineOf, fits: (end: SpanEnd) => boolean) => {
     const points = figures.flatMap(({ end, day, said }) => {
@@ -65,10 +66,6 @@ export function spanLines(ends: readonly SpanEnd[], errors: ErrorLookup): SpanLi
 export function sameSet(a: SpanEnd, b: SpanEnd): boolean {
   const [x, y] = [a.facts.protocol, b.facts.protocol]
   return x.id === y.id || sameFolds(x, y)
-}
-
-function dayOf({ facts }: SpanEnd): number {
-  return dayNumber(facts.startedAt)
 }
 
 /** Errors as they would be if every fold were read with this technical error, a share of the value. Girths stay. */

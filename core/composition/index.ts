@@ -1,4 +1,4 @@
-export * from './age'
+export { ageInYears } from '../calendar'
 export * from './ancestry'
 export * from './masses'
 export * from './indexes'

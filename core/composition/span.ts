@@ -1,3 +1,4 @@
+import { daysBetween } from '../calendar'
 import type { ErrorLookup } from '../error/assessor'
 import { BETWEEN_VISIT_FACTOR, changeOf, INTER_ASSESSOR_FACTOR, Z_95, type Change } from '../error/change'
 import type { InputVariances } from '../error/gradient'
@@ -5,6 +6,7 @@ import { isFold, type SiteId } from '../sites'
 import { recomposition, type Recomposition } from '../trend/recomposition'
 import type { MassUnit } from '../units'
 import { comparability, type Comparability } from './comparability'
+import { dayOf } from './facts'
 import { endFigures, siteVariances, type EndFigures, type Measured, type SpanEnd } from './end-figures'
 
 /** One site over a span. Folds mm, girths cm. */
@@ -34,8 +36,6 @@ export interface Span {
   corrected: { limb: 'arm' | 'thigh' | 'calf'; change: Change }[]
   recomposition: Recomposition | null
 }
-
-const DAY_MS = 24 * 60 * 60 * 1000
 
 function between(a: Measured | null | undefined, b: Measured | null | undefined): Change | null {
   return a && b ? changeOf(a.value, b.value, a.variance + b.variance) : null
@@ -101,7 +101,7 @@ export function composeSpan(then: SpanEnd, now: SpanEnd, errors: ErrorLookup, ma
   const percent = comparable.percent ? between(fa.percent, fb.percent) : null
   const [fat, lean] = comparable.percent ? [between(fa.fat, fb.fat), between(fa.lean, fb.lean)] : [null, null]
   return {
-    days: Math.round((Date.parse(b.facts.startedAt) - Date.parse(a.facts.startedAt)) / DAY_MS),
+    days: daysBetween(dayOf(a.facts), dayOf(b.facts)),
     comparability: comparable,
     then: fa,
     now: fb,

@@ -1,3 +1,5 @@
+import type { Day } from '../calendar'
+import { dayOf } from '../composition/facts'
 import { sameSet } from '../composition/following'
 import type { SpanEnd } from '../composition/end-figures'
 import { composeSpan, type Span } from '../composition/span'
@@ -22,8 +24,9 @@ export interface Forecast {
 /** A plan put on its start. */
 export interface PlanLine {
   kind: TargetKind
-  /** ISO instant of the check-in it starts from. */
+  /** ISO instant of the check-in it starts from, and its day. */
   startedAt: string
+  startDay: Day
   from: number
   /** Half-width of the 95 % error of the start. */
   startError: number
@@ -42,12 +45,13 @@ export function planLine(target: Target, start: SpanEnd, errors: ErrorLookup): P
   return {
     kind: target.kind,
     startedAt: start.facts.startedAt,
+    startDay: dayOf(start.facts),
     from: from.value,
     startError: Z_95 * Math.sqrt(from.variance),
     to: target.value,
     perWeek: target.perWeek,
     weeks,
-    endsOn: dayAfter(start.facts.startedAt, weeks),
+    endsOn: dayAfter(dayOf(start.facts), weeks),
   }
 }
 
@@ -66,6 +70,8 @@ export function forecastAt(line: PlanLine, at: string): Forecast {
 /** What a check-in says about a plan. */
 export interface Against {
   at: string
+  /** The calendar day of the check-in. */
+  day: Day
   planned: number
   measured: number
   /** Measured less planned. */
@@ -97,7 +103,7 @@ export function againstPlan(line: PlanLine, start: SpanEnd, end: SpanEnd, errors
   // A week's mean at one end only: the change is of the weights at the visits, and so is the start.
   const planned = change.then + way
   const standing = !beyond ? 'on' : Math.sign(off) === Math.sign(line.to - line.from) ? 'ahead' : 'behind'
-  return { at, planned, measured: change.now, off, error, standing, change }
+  return { at, day: dayOf(end.facts), planned, measured: change.now, off, error, standing, change }
 }
 
 /** Days ahead that a pace is carried on for: beyond two years it says nothing. */
@@ -115,7 +121,7 @@ export interface Arrival {
  * @returns null when the change so far is within error, goes the other way or would take more than two years, or the
  * target is reached
  */
-export function arrivalOf(line: PlanLine, { change, at, measured }: Against): Arrival | null {
+export function arrivalOf(line: PlanLine, { change, at, day, measured }: Against): Arrival | null {
   const days = (Date.parse(at) - Date.parse(line.startedAt)) / (WEEK_MS / 7)
   const left = line.to - measured
   const towards = Math.sign(line.to - line.from)
@@ -124,7 +130,7 @@ export function arrivalOf(line: PlanLine, { change, at, measured }: Against): Ar
   const daysAt = (way: number) => (Math.abs(left) * days) / Math.abs(way)
   const [fast, slow] = [Math.abs(change.change) + change.error, Math.abs(change.change) - change.error]
   if (daysAt(change.change) > FARTHEST_DAYS) return null
-  const dayAt = (way: number) => dayAfter(at, daysAt(way) / 7)
+  const dayAt = (way: number) => dayAfter(day, daysAt(way) / 7)
   return {
     on: dayAt(change.change),
     earliest: dayAt(fast),

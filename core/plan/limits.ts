@@ -1,7 +1,7 @@
+import { ageInYears, type Day } from '../calendar'
 import { cautionsFor, ESSENTIAL_FAT } from '../cautions'
 import type { SpanEnd } from '../composition/end-figures'
 import type { Person } from '../composition/facts'
-import { ageInYears } from '../composition/age'
 import { Z_95 } from '../error/change'
 import type { ErrorLookup } from '../error/assessor'
 import { formatMass, formatNumber, type Units } from '../units'
@@ -27,17 +27,17 @@ export interface PlanContext {
   /** As on record now, with the flags noted since. */
   person: Person
   errors: ErrorLookup
-  /** ISO instant: the person's age counts today. */
-  now: string
+  /** Today where the studio is: the person's age counts today. */
+  today: Day
   units: Units
 }
 
 /** Checks the person alone, before anything is typed. */
-function ofPerson({ start, person, now }: PlanContext) {
+function ofPerson({ start, person, today }: PlanContext) {
   const { estimate, indexes } = start.result
   return cautionsFor({
     sex: person.sex,
-    ageYears: ageInYears(person.birthDate, now),
+    ageYears: ageInYears(person.birthDate, today),
     bmi: indexes.bmi,
     percent: estimate && 'percent' in estimate ? estimate.percent : null,
     largestFoldMm: null,

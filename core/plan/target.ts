@@ -1,3 +1,4 @@
+import { addDays, type Day } from '../calendar'
 import { endFigures, estimateInputs, type Measured, type SpanEnd } from '../composition/end-figures'
 import { compute } from '../equations/estimate'
 import type { Measures } from '../equations/equation'
@@ -65,17 +66,15 @@ export function weeksTo({ value, perWeek }: Pick<Target, 'value' | 'perWeek'>, s
   return Math.abs(value - start) / perWeek
 }
 
-const DAY_MS = 24 * 60 * 60 * 1000
-
-/** ISO day a number of weeks after an instant or day, a part of a day counted whole. */
-export function dayAfter(from: string, weeks: number): string {
-  return new Date(Date.parse(from) + Math.ceil(weeks * 7 - 1e-9) * DAY_MS).toISOString().slice(0, 10)
+/** The day a number of weeks after another, a part of a day counted whole. */
+export function dayAfter(from: Day, weeks: number): Day {
+  return addDays(from, Math.ceil(weeks * 7 - 1e-9))
 }
 
 /** Weeks kept in hand before a day that will not move, a race or a show (common practice). */
 export const SLACK_WEEKS = 1
 
-/** Latest ISO day to start on for a target that takes these weeks and is wanted on a day, with a week's slack. */
-export function latestStart(by: string, weeks: number): string {
-  return new Date(Date.parse(by) - Math.ceil((weeks + SLACK_WEEKS) * 7 - 1e-9) * DAY_MS).toISOString().slice(0, 10)
+/** Latest day to start on for a target that takes these weeks and is wanted on a day, with a week's slack. */
+export function latestStart(by: Day, weeks: number): Day {
+  return addDays(by, -Math.ceil((weeks + SLACK_WEEKS) * 7 - 1e-9))
 }

@@ -1,4 +1,4 @@
-import type { SiteId } from '../sites'
+import type { SiteId, WayId } from '../sites'
 
 /** How a reading came in. */
 export const SOURCES = ['pad', 'keyboard', 'caliper', 'scale', 'recorder', 'paper', 'import', 'simulated'] as const
@@ -23,7 +23,7 @@ export interface Reading {
   takenAt: string
   source: Source
   /** How the fold was lifted, where a site has several ways (FoldSite.ways). */
-  method?: string | null
+  method?: WayId | null
 }
 
 /** The fact that a reading does not count any more. */

@@ -173,7 +173,7 @@ export const FOLDS = {
       'Tight fold: the client supports the underside with both hands, or the leg is straight and supported. Record which.',
     ],
     hint: 'Three ways to lift it: as it is, underside supported, leg straight. Keep to one.',
-    ways: ['as it is', 'underside supported', 'leg straight'],
+    ways: ['as-it-is', 'underside-supported', 'leg-straight'],
     figure: { view: 'front', x: 78, y: 292 },
   },
   'medial-calf': {

@@ -1,4 +1,5 @@
 export * from './site'
+export * from './ways'
 export * from './folds'
 export * from './girths'
 export * from './catalogue'

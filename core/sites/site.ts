@@ -1,3 +1,5 @@
+import type { WayId } from './ways'
+
 /** Measuring schools. A site belongs to one or both; what they define differently is two sites. */
 export type School = 'laboratory' | 'kinanthropometry' | 'contest-prep' | 'tape' | 'home'
 
@@ -24,7 +26,7 @@ export interface FoldSite {
   steps: readonly string[]
   hint?: string
   /** Several accepted ways to lift it: which one is recorded with the reading. */
-  ways?: readonly string[]
+  ways?: readonly WayId[]
   figure: FigurePoint
 }
 

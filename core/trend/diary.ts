@@ -1,6 +1,7 @@
+import { dayNumber } from '../calendar'
 import { Z_95 } from '../error/change'
 import { smoothTrend, weightModel } from './kalman'
-import { dayNumber, sevenDayMean, type WeekMean, type WeighIn } from './seven-day'
+import { sevenDayMean, type WeekMean, type WeighIn } from './seven-day'
 
 /** One day of a diary as a chart draws it; kg. */
 export interface DiaryPoint {

@@ -1,15 +1,10 @@
+import { dayNumber } from '../calendar'
+
 /** A weigh-in: one a day at most is used, the first of the day. Weight in kg. */
 export interface WeighIn {
   /** ISO date, YYYY-MM-DD. */
   day: string
   weightKg: number
-}
-
-const DAY_MS = 24 * 60 * 60 * 1000
-
-/** Days since 1970 of an ISO date. */
-export function dayNumber(day: string): number {
-  return Math.round(Date.parse(`${day.slice(0, 10)}T00:00:00Z`) / DAY_MS)
 }
 
 /** A week's mean, kg, and the weigh-ins it stands on. */

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { ROOT } from './prepare.mjs'
@@ -8,22 +8,19 @@ import { ROOT } from './prepare.mjs'
 function sessionSecret(dataDir) {
   if (process.env.NUXT_SESSION_PASSWORD) return process.env.NUXT_SESSION_PASSWORD
   const file = join(dataDir, 'session-secret')
-  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' })
+  if (!existsSync(file)) {
+    // Whole or not at all, should this process die here.
+    const unfinished = `${file}.${process.pid}`
+    writeFileSync(unfinished, randomBytes(32).toString('hex'), { mode: 0o600 })
+    renameSync(unfinished, file)
+  }
   return readFileSync(file, 'utf8').trim()
 }
 
-async function untilReady(address) {
-  for (;;) {
-    try {
-      if ((await fetch(`${address}/api/health`)).ok) return
-    } catch {
-      // Not listening yet.
-    }
-    await new Promise((wake) => setTimeout(wake, 50))
-  }
-}
-
-/** Starts the built application in this process and returns its address once it answers. */
+/**
+ * Starts the built application in this process and returns its address once it answers. Where it cannot (the folder is in
+ * use, the port is taken) the process ends with a sentence.
+ */
 export async function serve({ dataDir, demo = false, host }) {
   const folder = resolve(ROOT, dataDir)
   mkdirSync(folder, { recursive: true, mode: 0o700 })
@@ -33,7 +30,5 @@ export async function serve({ dataDir, demo = false, host }) {
   process.env.PORT ||= '3000'
   if (host) process.env.HOST ||= host
   await import(pathToFileURL(join(ROOT, '.output/server/index.mjs')).href)
-  const address = `http://localhost:${process.env.PORT}`
-  await untilReady(address.replace('localhost', '127.0.0.1'))
-  return address
+  return `http://localhost:${process.env.PORT}`
 }

@@ -38,12 +38,19 @@ export async function startServer({ demo = false, prepare } = {}) {
   const dataDir = mkdtempSync(join(tmpdir(), 'oak-pinch-data-'))
   await prepare?.(dataDir)
   const port = await freePort()
-  const env = { ...process.env, DATA_DIR: dataDir, PORT: String(port), HOST: '127.0.0.1', NODE_ENV: 'production' }
+  const env = {
+    ...process.env,
+    DATA_DIR: dataDir,
+    PORT: String(port),
+    HOST: '127.0.0.1',
+    DEMO: demo ? '1' : '0',
+    NODE_ENV: 'production',
+  }
   /** @type {import('node:child_process').ChildProcessWithoutNullStreams | null} */
   let child = null
 
   async function start() {
-    child = spawn(process.execPath, [join(ROOT, demo ? 'scripts/demo.mjs' : 'scripts/start.mjs')], { cwd: ROOT, env })
+    child = spawn(process.execPath, [join(ROOT, 'scripts/serve.mjs')], { cwd: ROOT, env })
     await untilReady(child)
   }
 

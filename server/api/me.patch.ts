@@ -1,14 +1,15 @@
 import { defineEventHandler } from 'h3'
 import { ownUnitsInput } from '../../shared/schemas/account'
 import { useDatabase } from '../db/use-database'
+import { actorOf } from '../http/actor'
 import { readJson } from '../http/body'
 import { signedInAs } from '../http/signed-in'
 import { findMe, setOwnUnits } from '../repositories/staff'
+import { change } from '../write/use-change'
 
 export default defineEventHandler(async (event) => {
   const who = signedInAs(event)
   const units = await readJson(event, ownUnitsInput)
-  const db = await useDatabase()
-  await setOwnUnits(db, who, units)
-  return findMe(db, who)
+  await change(actorOf(event), { kind: 'staff.units' }, (tx) => setOwnUnits(tx, who, units))
+  return findMe(await useDatabase(), who)
 })

@@ -1,19 +1,26 @@
 import { defineEventHandler } from 'h3'
+import { v7 as uuid } from 'uuid'
 import { setupInput } from '../../shared/schemas/account'
 import { useDatabase } from '../db/use-database'
 import { readJson } from '../http/body'
 import { failure } from '../http/failure'
-import { signIn } from '../http/sign-in'
+import { hashInTurn, refuseWeak } from '../http/password'
+import { openSession, sealSession } from '../http/session-cookie'
 import { createStudio, isEmpty } from '../repositories/staff'
+import { change } from '../write/use-change'
 
 /** The first run: makes the studio and its lead coach, once. */
 export default defineEventHandler(async (event) => {
   const taken = failure(409, 'This studio is set up already. Please sign in.')
-  const db = await useDatabase()
-  if (!(await isEmpty(db))) throw taken
+  if (!(await isEmpty(await useDatabase()))) throw taken
   const { password, ...input } = await readJson(event, setupInput)
-  const staffId = await createStudio(db, { ...input, passwordHash: await hashPassword(password) })
-  if (!staffId) throw taken
-  await signIn(event, staffId)
+  refuseWeak(password, [input.name, input.email, input.studioName])
+  const passwordHash = await hashInTurn(password)
+  const ids = { studioId: uuid(), staffId: uuid() }
+  const fresh = await change({ kind: 'staff', ...ids }, { kind: 'studio.made' }, async (tx) => {
+    if (!(await createStudio(tx, ids, { ...input, passwordHash }))) throw taken
+    return openSession(event, tx, ids.staffId)
+  })
+  await sealSession(event, fresh)
   return { ok: true }
 })

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { and, asc, eq, isNotNull } from 'drizzle-orm'
 import sharp from 'sharp'
 import { BODY_OUTLINE, FIGURE_HEIGHT, FIGURE_WIDTH } from '../../shared/body-outline'
@@ -51,6 +52,7 @@ export async function seedDemoPhotos(db: Database, keep: (id: string, bytes: Buf
           pose,
           ...SIZE,
           byteLength: bytes.length,
+          digest: createHash('sha256').update(bytes).digest('hex'),
           conditions: {
             clothing: 'same as ever',
             place: 'ergometer wall',

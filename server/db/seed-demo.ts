@@ -1,8 +1,9 @@
 import { setHours, setMinutes, startOfDay, subDays, subMinutes, subYears } from 'date-fns'
+import { localDay, type Day } from '../../core/calendar'
 import { along, seededRandom, simulateDiary, simulateVisits, type Random } from '../../core/simulate'
 import { PROTOCOLS, type ProtocolId } from '../../core/sites'
 import { isEmpty } from '../repositories/staff'
-import type { Database, Queryable } from './database'
+import type { Database, Transaction } from './database'
 import {
   DEMO_CALIPERS,
   DEMO_CLIENTS,
@@ -31,8 +32,11 @@ const SEED = 20261123
 /** A trained assessor's technical error, share of the fold (common practice: at or under 5 %). */
 const TECHNICAL_ERROR = 0.035
 
-function isoDay(date: Date): string {
-  return date.toISOString().slice(0, 10)
+/** Where the club is: the zone of the machine the demo runs on, so that today is today. */
+export const DEMO_ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
+
+function isoDay(instant: Date | string): Day {
+  return localDay(instant, DEMO_ZONE)
 }
 
 /** Visits start in the early evening, a little apart; one that is under way today started a quarter of an hour ago. */
@@ -42,7 +46,7 @@ function visitStart(now: Date, daysAgo: number, index: number): Date {
 }
 
 async function seedClient(
-  db: Queryable,
+  db: Transaction,
   random: Random,
   person: DemoClient,
   context: { now: Date; studioId: string; coachId: string; otherCoachId: string; caliperId: string },
@@ -83,6 +87,7 @@ async function seedClient(
       caliperId,
       conditions: { ...DEMO_CONDITIONS, ...(isLast ? person.lastConditions : {}) },
       startedAt: visit.startedAt,
+      day: isoDay(visit.startedAt),
       finishedAt: visit.finishedAt,
     })
     await db.insert(reading).values(visit.readings.map((fact) => ({ ...fact, checkinId, takenBy: measuredBy })))
@@ -93,7 +98,7 @@ async function seedClient(
 
 /** A plan set at a visit. Its id is drawn apart, so that everybody's readings stay what they were. */
 async function seedPlan(
-  db: Queryable,
+  db: Transaction,
   { fromVisit, ...target }: NonNullable<DemoClient['plan']>,
   about: { clientId: string; checkinId: string; visit: { startedAt: string }; measuredBy: string },
 ): Promise<void> {
@@ -119,7 +124,7 @@ function visitsOf(random: Random, { course, protocolId, later, unfinishedAfter }
 }
 
 async function seedDiary(
-  db: Queryable,
+  db: Transaction,
   random: Random,
   { diaryDays, course, visitDays }: DemoClient,
   { clientId, coachId, now }: { clientId: string; coachId: string; now: Date },
@@ -155,7 +160,7 @@ export async function seedDemo(db: Database, hash: Hash, now = new Date()): Prom
   const studioId = random.uuid()
   const people = DEMO_STAFF.map((person) => ({ ...person, id: random.uuid(), studioId, passwordHash }))
   await db.transaction(async (tx) => {
-    await tx.insert(studio).values({ id: studioId, name: DEMO_STUDIO })
+    await tx.insert(studio).values({ id: studioId, name: DEMO_STUDIO, timeZone: DEMO_ZONE })
     await tx.insert(staff).values(people)
     const calipers = DEMO_CALIPERS.map((one) => ({ ...one, id: random.uuid() }))
     await tx.insert(caliper).values(calipers.map(({ id, name }) => ({ id, name, studioId })))

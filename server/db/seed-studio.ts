@@ -1,4 +1,5 @@
 import { subDays } from 'date-fns'
+import { localDay } from '../../core/calendar'
 import { seededRandom, simulateVisits, type Random } from '../../core/simulate'
 import { PROTOCOLS, type ProtocolId } from '../../core/sites'
 import type { Database } from './database'
@@ -88,7 +89,19 @@ function addClient(
     const id = random.uuid()
     const conditions = JSON.stringify(DEMO_CONDITIONS)
     rows.checkins.push(
-      row([id, clientId, protocolId, 'right', staffId, staffId, caliperId, conditions, startedAt, finishedAt]),
+      row([
+        id,
+        clientId,
+        protocolId,
+        'right',
+        staffId,
+        staffId,
+        caliperId,
+        conditions,
+        startedAt,
+        localDay(startedAt, 'UTC'),
+        finishedAt,
+      ]),
     )
     for (const fact of readings) {
       rows.readings.push(
@@ -134,7 +147,7 @@ export async function seedStudio(
     await copy(
       db,
       'checkin',
-      'id,client_id,protocol_id,side,started_by,assessor_id,caliper_id,conditions,started_at,finished_at',
+      'id,client_id,protocol_id,side,started_by,assessor_id,caliper_id,conditions,started_at,day,finished_at',
       rows.checkins,
     )
     await copy(db, 'reading', 'id,checkin_id,site,round,value,unit,taken_at,taken_by,source', rows.readings)

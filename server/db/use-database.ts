@@ -1,30 +1,39 @@
 import { useRuntimeConfig } from 'nitropack/runtime'
-import { join } from 'node:path'
-import { openDatabase, type Database } from './database'
-import { photoKey, photoStorage } from '../http/photo-storage'
+import { openStore, type Queryable, type Store } from './database'
+import { usePorts } from '../ports'
 import { seedDemoPhotos } from './demo-photos'
 import { seedDemo } from './seed-demo'
 
-let opened: Promise<Database> | null = null
+let opened: Promise<Store> | null = null
 
-async function open(): Promise<Database> {
-  const config = useRuntimeConfig()
-  const database = await openDatabase(join(config.dataDir || '.data/dev', 'postgres'))
-  if (config.demo) {
-    await seedDemo(database, hashPassword)
-    await seedDemoPhotos(database, (id, bytes) => photoStorage().setItemRaw(photoKey(id), bytes))
-  }
-  return database
+/** The data folder of this process. */
+export function dataFolder(): string {
+  return useRuntimeConfig().dataDir || '.data/dev'
 }
 
-/** The one database of this process; opened, migrated and (for the demo) seeded on first use. */
-export function useDatabase(): Promise<Database> {
+async function open(): Promise<Store> {
+  const store = await openStore(dataFolder())
+  if (useRuntimeConfig().demo) {
+    await seedDemo(store.database, hashPassword)
+    await seedDemoPhotos(store.database, (id, bytes) => usePorts().photos.put(id, bytes))
+    await store.settle()
+  }
+  return store
+}
+
+/** The store of this process; opened, migrated and (for the demo) seeded on first use. Writing goes through server/write. */
+export function useStore(): Promise<Store> {
   opened ??= open()
   return opened
 }
 
-/** Closes the database if it was opened. */
-export async function closeDatabase(): Promise<void> {
-  if (opened) await (await opened).$client.close()
+/** The database of this process, for reading. */
+export async function useDatabase(): Promise<Queryable> {
+  return (await useStore()).database
+}
+
+/** Closes the store if it was opened. */
+export async function closeStore(): Promise<void> {
+  if (opened) await (await opened).close()
   opened = null
 }

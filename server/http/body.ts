@@ -39,8 +39,31 @@ function fieldProblems(error: z.ZodError): FieldProblem[] {
   return error.issues.map((issue) => ({ field: issue.path.join('.') || 'body', message: issue.message }))
 }
 
+/** Characters no text of ours can hold: the database takes no NUL, and half a pair of surrogates is no character. */
+function isBroken(text: string): boolean {
+  return text.includes('\0') || !text.isWellFormed()
+}
+
+/** Where a value holds text that is none, as paths of fields. */
+function brokenFields(value: unknown, path: string[] = []): string[] {
+  if (typeof value === 'string') return isBroken(value) ? [path.join('.')] : []
+  if (typeof value !== 'object' || value === null) return []
+  return Object.entries(value).flatMap(([key, inner]) =>
+    isBroken(key) ? [path.join('.')] : brokenFields(inner, [...path, key]),
+  )
+}
+
+function refuseBroken(value: unknown): void {
+  const message = 'This holds a character that is none: please type it anew.'
+  const fields = brokenFields(value).map((field) => ({ field: field || 'body', message }))
+  if (fields.length > 0) throw failure(422, message, fields.slice(0, 20))
+}
+
 /** Reads a JSON body through its schema. Throws a 4xx with a sentence and the fields it is about. */
 export async function readJson<Schema extends z.ZodType>(event: H3Event, schema: Schema): Promise<z.output<Schema>> {
+  if (!/^application\/json\s*(;|$)/i.test(getHeader(event, 'content-type') ?? '')) {
+    throw failure(415, 'This address takes JSON (content-type application/json).')
+  }
   const text = await readText(event)
   let body: unknown
   try {
@@ -55,6 +78,7 @@ export async function readJson<Schema extends z.ZodType>(event: H3Event, schema:
 
 /** Any value through its schema, with the same answer when it does not fit. */
 export function parsed<Schema extends z.ZodType>(schema: Schema, value: unknown): z.output<Schema> {
+  refuseBroken(value)
   const result = schema.safeParse(value, { error: sentenceFor })
   if (result.success) return result.data
   const fields = fieldProblems(result.error)

@@ -1,10 +1,31 @@
+import type { Role } from '../../shared/schemas/account'
+
 /** Routes that answer without a session. Everything else under /api is closed. */
 export const OPEN_ROUTES: readonly string[] = [
   'GET /api/health',
   'GET /api/setup',
   'POST /api/setup',
   'POST /api/sign-in',
+  'POST /api/sign-out',
+  'POST /api/password-reset',
 ]
 
 /** Pages that show without a session. */
-export const OPEN_PAGES: readonly string[] = ['/sign-in', '/welcome']
+export const OPEN_PAGES: readonly string[] = ['/sign-in', '/welcome', '/new-password']
+
+const ID = '[\\da-f-]{36}'
+
+/** What a recorder may ask for: the sheet of a check-in under way, and their own account. Nothing else. */
+const RECORDER_ROUTES: readonly RegExp[] = [
+  /^GET \/api\/(me|floor|me\/sessions)$/,
+  new RegExp(`^GET /api/checkins/${ID}(/stream)?$`),
+  new RegExp(`^POST /api/checkins/${ID}/events$`),
+  /^PATCH \/api\/me$/,
+  /^PUT \/api\/me\/(habits|password)$/,
+  new RegExp(`^DELETE /api/me/sessions(/${ID})?$`),
+]
+
+/** Whether somebody with this role may use a route at all; leads' own routes ask for more themselves. */
+export function mayUse(role: Role, route: string): boolean {
+  return role !== 'recorder' || RECORDER_ROUTES.some((one) => one.test(route))
+}

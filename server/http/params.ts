@@ -34,7 +34,7 @@ export async function checkinAt(event: H3Event): Promise<CheckinRecord> {
 }
 
 /** The photograph this address names. Throws 404 when there is none in this studio. */
-export async function photoAt(event: H3Event): Promise<Photo> {
+export async function photoAt(event: H3Event): Promise<Photo & { clientId: string }> {
   const sentence = 'There is no such photograph.'
   const found = await findPhoto(await useDatabase(), signedInAs(event), idParam(event, sentence))
   if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])

@@ -7,7 +7,7 @@ export const PHOTO_LIMIT = 25 * 1024 * 1024
 /** Longest edge a photograph is kept with, pixels: enough for a screen at twice its size. */
 const LONGEST_EDGE = 1600
 /** Decoded pixels beyond which a small file is taken for a trap. */
-const MOST_PIXELS = 120_000_000
+const MOST_PIXELS = 50_000_000
 
 const SIGNS: readonly (readonly [string, (bytes: Buffer) => boolean])[] = [
   ['jpeg', (bytes) => bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))],
@@ -39,7 +39,10 @@ export async function keptPicture(bytes: Buffer): Promise<KeptPicture> {
       .jpeg({ quality: 82, mozjpeg: true })
       .toBuffer({ resolveWithObject: true })
     return { bytes: data, width: info.width, height: info.height }
-  } catch {
+  } catch (error) {
+    if (/pixel limit/i.test(String(error))) {
+      throw failure(413, 'This photograph has more than 50 million pixels: please choose a smaller one.')
+    }
     throw failure(415, 'This photograph could not be read: it may be damaged. Please choose another one.')
   }
 }

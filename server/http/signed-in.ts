@@ -11,6 +11,6 @@ export function signedInAs(event: H3Event): SignedIn {
 /** The same, for what only a lead coach may do. */
 export function signedInAsLead(event: H3Event): SignedIn {
   const person = signedInAs(event)
-  if (person.role !== 'lead') throw failure(403, 'Only the lead coach can change this.')
+  if (person.role !== 'lead') throw failure(403, 'Only the lead coach can do this.')
   return person
 }

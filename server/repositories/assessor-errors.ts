@@ -1,3 +1,4 @@
+import { subDays } from 'date-fns'
 import { sql } from 'drizzle-orm'
 import { ERROR_WINDOW_DAYS, siteErrorOf } from '../../core/error'
 import type { SiteId } from '../../core/sites'
@@ -5,31 +6,30 @@ import { CM_PER_INCH } from '../../core/units'
 import type { AssessorErrors } from '../../shared/schemas/following'
 import type { Queryable } from '../db/database'
 import { checkin, client, reading, staff, strike } from '../db/schema'
+import { usePorts } from '../ports'
 
-const DAY_MS = 24 * 60 * 60 * 1000
 /** A studio's errors are computed anew when one of its check-ins is finished or changed, and at least this often. */
 const KEEP_MS = 10 * 60 * 1000
 
-const kept = new Map<string, { at: number; errors: Promise<AssessorErrors[]> }>()
-
-/** Says that repeats of this studio have changed. */
-export function forgetErrors(studioId: string): void {
-  kept.delete(studioId)
+interface Kept {
+  at: number
+  errors: Promise<AssessorErrors[]>
 }
 
 /** The error of each assessor of a studio by site, from the repeats of its finished check-ins over the window. */
 export function findErrors(db: Queryable, studioId: string, now = Date.now()): Promise<AssessorErrors[]> {
-  const known = kept.get(studioId)
+  const { shelf } = usePorts()
+  const known = shelf.get<Kept>('errors', studioId)
   if (known && now - known.at < KEEP_MS) return known.errors
   const errors = readErrors(db, studioId, now)
-  kept.set(studioId, { at: now, errors })
-  errors.catch(() => kept.delete(studioId))
+  shelf.put('errors', studioId, { at: now, errors } satisfies Kept)
+  errors.catch(() => shelf.forget('errors', studioId))
   return errors
 }
 
 /** Pools within the database what core's addRepeats pools one site at a time: tests hold the two against each other. */
 async function readErrors(db: Queryable, studioId: string, now: number): Promise<AssessorErrors[]> {
-  const from = new Date(now - ERROR_WINDOW_DAYS * DAY_MS).toISOString()
+  const from = subDays(now, ERROR_WINDOW_DAYS).toISOString()
   const value = sql`case ${reading.unit} when 'in' then ${reading.value} * ${CM_PER_INCH} else ${reading.value} end`
   const sites = sql`
     select ${checkin.assessorId} as assessor_id, ${reading.site} as site, count(*) as readings, sum(${value}) as total,

@@ -1,11 +1,12 @@
 import { and, asc, desc, eq } from 'drizzle-orm'
 import type { Caliper, CaliperCheckInput, CaliperInput } from '../../shared/schemas/caliper'
-import type { Queryable } from '../db/database'
+import type { Queryable, Transaction } from '../db/database'
+import { storeOnce } from '../write/same-again'
 import { caliper, caliperCheck } from '../db/schema'
-import type { SignedIn } from './staff'
+import type { InStudio, SignedIn } from './staff'
 
 /** Calipers in use, by name, each with its latest check. */
-export async function listCalipers(db: Queryable, who: SignedIn): Promise<Caliper[]> {
+export async function listCalipers(db: Queryable, who: InStudio): Promise<Caliper[]> {
   const rows = await db
     .select({
       id: caliper.id,
@@ -21,29 +22,24 @@ export async function listCalipers(db: Queryable, who: SignedIn): Promise<Calipe
   return rows.filter((row, i) => row.id !== rows[i - 1]?.id)
 }
 
-/** Adds a caliper under an id made by the device; sending it twice adds one. */
-export async function addCaliper(db: Queryable, who: SignedIn, input: CaliperInput): Promise<void> {
-  await db
-    .insert(caliper)
-    .values({ ...input, studioId: who.studioId })
-    .onConflictDoNothing({ target: caliper.id })
+/** Adds a caliper under an id made by the device; sending it twice adds one. Throws IdTaken. */
+export function addCaliper(tx: Transaction, who: InStudio, input: CaliperInput): Promise<number> {
+  const row = { ...input, studioId: who.studioId }
+  return storeOnce(tx, caliper, caliper.id, [row], ['studioId', 'name', 'resolutionMm'])
 }
 
-/** Notes a check of one of the studio's calipers. False when there is no such caliper here. */
+/** Notes a check of one of the studio's calipers. Null when there is no such caliper here. Throws IdTaken. */
 export async function checkCaliper(
-  db: Queryable,
+  tx: Transaction,
   who: SignedIn,
   caliperId: string,
   input: CaliperCheckInput,
-): Promise<boolean> {
-  const own = await db
+): Promise<number | null> {
+  const own = await tx
     .select({ id: caliper.id })
     .from(caliper)
     .where(and(eq(caliper.id, caliperId), eq(caliper.studioId, who.studioId)))
-  if (own.length === 0) return false
-  await db
-    .insert(caliperCheck)
-    .values({ ...input, caliperId, checkedBy: who.staffId })
-    .onConflictDoNothing({ target: caliperCheck.id })
-  return true
+  if (own.length === 0) return null
+  const row = { ...input, caliperId, checkedBy: who.staffId }
+  return storeOnce(tx, caliperCheck, caliperCheck.id, [row], ['caliperId', 'checkedOn', 'deviationMm'])
 }

@@ -1,12 +1,14 @@
-import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, or, sql } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, sql } from 'drizzle-orm'
 import type { AnyColumn } from 'drizzle-orm'
 import type { Strike } from '../../core/readings'
 import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checkin'
-import type { Queryable } from '../db/database'
-import { checkin, client, reading, remark, skip, staff, strike } from '../db/schema'
+import { addDays, type Day } from '../../core/calendar'
+import { isDue, CADENCE_DAYS } from '../../core/schedule'
+import type { Queryable, Transaction } from '../db/database'
+import { storeOnce } from '../write/same-again'
+import { checkin, client, photo, reading, remark, skip, staff, strike } from '../db/schema'
 import { readingLines, readReadingLines } from './reading-lines'
 import type { InStudio, SignedIn } from './staff'
-import { touchByCheckin, touchClient } from './touch'
 
 const head = {
   id: checkin.id,
@@ -21,6 +23,7 @@ const head = {
   policies: checkin.policies,
   withHeight: checkin.withHeight,
   startedAt: checkin.startedAt,
+  day: checkin.day,
   finishedAt: checkin.finishedAt,
   startedBy: staff.name,
   note: checkin.note,
@@ -29,7 +32,7 @@ const head = {
 
 type Head = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
-function ofClient(who: SignedIn, clientId: string) {
+function ofClient(who: InStudio, clientId: string) {
   return and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId))
 }
 
@@ -103,7 +106,7 @@ function select(db: Queryable) {
 }
 
 /** One check-in of this studio with its facts, or null. */
-export async function findCheckin(db: Queryable, who: SignedIn, id: string): Promise<CheckinRecord | null> {
+export async function findCheckin(db: Queryable, who: InStudio, id: string): Promise<CheckinRecord | null> {
   const rows = await select(db).where(and(eq(checkin.id, id), eq(client.studioId, who.studioId)))
   return (await withFacts(db, rows))[0] ?? null
 }
@@ -118,7 +121,7 @@ export async function findCheckins(db: Queryable, who: InStudio, ids: readonly s
 }
 
 /** Every check-in of a client with its facts, oldest first. */
-export async function listCheckins(db: Queryable, who: SignedIn, clientId: string): Promise<CheckinRecord[]> {
+export async function listCheckins(db: Queryable, who: InStudio, clientId: string): Promise<CheckinRecord[]> {
   const rows = await select(db).where(ofClient(who, clientId)).orderBy(asc(checkin.startedAt))
   return withFacts(db, rows)
 }
@@ -137,36 +140,38 @@ export async function findLastFinished(
   return (await withFacts(db, rows))[0] ?? null
 }
 
-/** Starts a check-in, or gives the one already open for this client: two starts at once meet in one session. */
+/** What a check-in starts with. */
+type Start = Pick<
+  typeof checkin.$inferInsert,
+  | 'id'
+  | 'clientId'
+  | 'protocolId'
+  | 'side'
+  | 'startedAt'
+  | 'day'
+  | 'assessorId'
+  | 'recorderId'
+  | 'caliperId'
+  | 'conditions'
+  | 'policies'
+  | 'withHeight'
+>
+
+/**
+ * Starts a check-in, or gives the one already open for this client: two starts at once meet in one session.
+ * @throws IdTaken when the id is another check-in's
+ */
 export async function startCheckin(
-  db: Queryable,
+  tx: Transaction,
   who: SignedIn,
-  start: Pick<
-    typeof checkin.$inferInsert,
-    | 'id'
-    | 'clientId'
-    | 'protocolId'
-    | 'side'
-    | 'startedAt'
-    | 'assessorId'
-    | 'recorderId'
-    | 'caliperId'
-    | 'conditions'
-    | 'policies'
-    | 'withHeight'
-  >,
-): Promise<string | null> {
-  await db
-    .insert(checkin)
-    .values({ ...start, assessorId: start.assessorId ?? who.staffId, startedBy: who.staffId })
-    .onConflictDoNothing()
-  await touchClient(db, start.clientId)
-  const rows = await db
-    .select({ id: checkin.id })
-    .from(checkin)
-    .where(and(eq(checkin.clientId, start.clientId), or(eq(checkin.id, start.id), isNull(checkin.finishedAt))))
-    .limit(1)
-  return rows[0]?.id ?? null
+  start: Start,
+): Promise<{ id: string; added: boolean }> {
+  const row = { ...start, assessorId: start.assessorId ?? who.staffId, startedBy: who.staffId }
+  const [known] = await tx.select({ id: checkin.id }).from(checkin).where(eq(checkin.id, start.id))
+  const open = known ? null : await findOpen(tx, start.clientId)
+  if (open) return { id: open, added: false }
+  const fact = ['clientId', 'protocolId', 'startedAt', 'assessorId', 'recorderId', 'caliperId', 'conditions'] as const
+  return { id: start.id, added: (await storeOnce(tx, checkin, checkin.id, [row], fact)) > 0 }
 }
 
 /** The check-in under way for this client, or null. */
@@ -178,22 +183,34 @@ export async function findOpen(db: Queryable, clientId: string): Promise<string 
   return rows[0]?.id ?? null
 }
 
-/** Finishes or annotates a check-in. */
-export async function changeCheckin(
-  db: Queryable,
+/** Writes at a check-in: only what is named changes. */
+export async function annotateCheckin(
+  tx: Transaction,
   id: string,
-  change: Partial<Pick<typeof checkin.$inferInsert, 'finishedAt' | 'note' | 'keptWords' | 'recorderId'>>,
+  change: Partial<Pick<typeof checkin.$inferInsert, 'note' | 'keptWords'>>,
 ): Promise<void> {
-  await db.update(checkin).set(change).where(eq(checkin.id, id))
-  await touchByCheckin(db, id)
+  await tx.update(checkin).set(change).where(eq(checkin.id, id))
 }
 
-/** Removes a check-in that holds no reading: a session started by mistake. False when it holds any. */
-export async function discardEmptyCheckin(db: Queryable, id: string): Promise<boolean> {
-  const [held] = await db.select({ readings: count() }).from(reading).where(eq(reading.checkinId, id))
-  if ((held?.readings ?? 0) > 0) return false
-  await touchByCheckin(db, id)
-  await db.delete(checkin).where(eq(checkin.id, id))
+/** Finishes a check-in; one that is finished stays as it is. False when there is nothing in it to finish. */
+export async function finishCheckin(tx: Transaction, id: string, now: string): Promise<boolean> {
+  const [held] = await tx.select({ readings: count() }).from(reading).where(eq(reading.checkinId, id))
+  if ((held?.readings ?? 0) === 0) return false
+  await tx
+    .update(checkin)
+    .set({ finishedAt: sql`greatest(${now}::timestamptz, ${checkin.startedAt})` })
+    .where(and(eq(checkin.id, id), isNull(checkin.finishedAt)))
+  return true
+}
+
+/** Removes a check-in that holds neither readings nor photographs: a session started by mistake. False when it does. */
+export async function discardEmptyCheckin(tx: Transaction, id: string): Promise<boolean> {
+  const [held] = await tx.select({ readings: count() }).from(reading).where(eq(reading.checkinId, id))
+  const [seen] = await tx.select({ photos: count() }).from(photo).where(eq(photo.checkinId, id))
+  if ((held?.readings ?? 0) > 0 || (seen?.photos ?? 0) > 0) return false
+  // A site left out of a session nobody measured in says nothing.
+  await tx.delete(skip).where(eq(skip.checkinId, id))
+  await tx.delete(checkin).where(eq(checkin.id, id))
   return true
 }
 
@@ -202,6 +219,7 @@ const floorLine = {
   clientName: client.name,
   checkinId: checkin.id,
   at: checkin.startedAt,
+  day: checkin.day,
   readings: count(reading.id),
 }
 
@@ -216,22 +234,23 @@ function floorLines(db: Queryable) {
     .$dynamic()
 }
 
-/** What the Floor shows. `dueBefore`: clients last measured before this instant are due. */
-export async function findFloor(db: Queryable, who: SignedIn, dueBefore: string): Promise<Floor> {
+/** Most people the floor names as due. */
+const MOST_DUE = 30
+
+/** What the Floor shows on a day of the studio. */
+export async function findFloor(db: Queryable, who: SignedIn, today: Day): Promise<Floor> {
   const here = eq(client.studioId, who.studioId)
   const open = await floorLines(db).where(and(here, isNull(checkin.finishedAt)))
   const finished = await floorLines(db)
-    .where(and(here, isNotNull(checkin.finishedAt), gte(checkin.startedAt, dueBefore)))
+    .where(and(here, isNotNull(checkin.finishedAt), gte(checkin.day, addDays(today, -CADENCE_DAYS))))
     .limit(8)
-  const lastAt = max(checkin.startedAt)
-  const due = await db
-    .select({ clientId: client.id, clientName: client.name, lastAt })
+  const lastDay = max(checkin.day)
+  const people = await db
+    .select({ clientId: client.id, clientName: client.name, lastDay })
     .from(client)
     .leftJoin(checkin, eq(checkin.clientId, client.id))
     .where(and(here, isNull(client.archivedAt)))
     .groupBy(client.id)
-    .having(or(isNull(lastAt), lt(lastAt, dueBefore)))
-    .orderBy(asc(lastAt))
-    .limit(30)
-  return { open, finished, due }
+    .orderBy(sql`${lastDay} asc nulls last`, asc(client.name))
+  return { open, finished, due: people.filter((one) => isDue(one.lastDay, today)).slice(0, MOST_DUE) }
 }

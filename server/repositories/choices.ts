@@ -1,9 +1,9 @@
 import { desc, eq } from 'drizzle-orm'
 import type { ChoiceInput, RecordedChoice } from '../../shared/schemas/following'
-import type { Queryable } from '../db/database'
+import type { Queryable, Transaction } from '../db/database'
+import { storeOnce } from '../write/same-again'
 import { clientChoice, staff } from '../db/schema'
 import type { SignedIn } from './staff'
-import { touchClient } from './touch'
 
 /** Every choice made for a client, the newest first: that one counts. */
 export async function listChoices(db: Queryable, clientId: string): Promise<RecordedChoice[]> {
@@ -15,16 +15,13 @@ export async function listChoices(db: Queryable, clientId: string): Promise<Reco
     .orderBy(desc(clientChoice.at), desc(clientChoice.id))
 }
 
-/** Records a choice under an id made by the device; sending it twice records one. */
-export async function addChoice(
-  db: Queryable,
+/** Records a choice under an id made by the device; sending it twice records one. Throws IdTaken. */
+export function addChoice(
+  tx: Transaction,
   who: SignedIn,
   clientId: string,
   { id, ...choices }: ChoiceInput,
-): Promise<void> {
-  await db
-    .insert(clientChoice)
-    .values({ id, clientId, choices, chosenBy: who.staffId })
-    .onConflictDoNothing({ target: clientChoice.id })
-  await touchClient(db, clientId)
+): Promise<number> {
+  const row = { id, clientId, choices, chosenBy: who.staffId }
+  return storeOnce(tx, clientChoice, clientChoice.id, [row], ['clientId', 'choices'])
 }

@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNotNull, isNull, max, sql } from 'drizzle-orm'
+import type { Day } from '../../core/calendar'
 import { composeSpan, endFigures, type SpanEnd } from '../../core/composition'
 import type { Change } from '../../core/error'
 import { nextDue } from '../../core/schedule'
@@ -8,6 +9,7 @@ import type { Client, ClientFigure, ClientLine } from '../../shared/schemas/clie
 import type { AssessorErrors } from '../../shared/schemas/following'
 import type { Queryable } from '../db/database'
 import { cautionFlag, checkin, client, clientChoice, studio, weighIn } from '../db/schema'
+import { usePorts } from '../ports'
 import { findErrors } from './assessor-errors'
 import { findCheckins } from './checkins'
 import { clientColumns } from './clients'
@@ -21,13 +23,16 @@ interface Followed {
   touchedAt: string
   ends: SpanEnd[]
   lastCheckinAt: string | null
+  lastDay: Day | null
   checkins: number
   openCheckinId: string | null
   /** The line made with these errors. */
   made: { errors: AssessorErrors[]; line: Omit<ClientLine, 'name' | 'birthDate' | 'archived'> } | null
 }
 
-const followed = new Map<string, Followed>()
+/** Composed lines by client. */
+const SHELF = 'lines'
+const followed = (clientId: string) => usePorts().shelf.get<Followed>(SHELF, clientId)
 
 /** Who is listed. */
 interface Listed {
@@ -79,6 +84,7 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
       clientId: checkin.clientId,
       checkins: sql<number>`count(*)::int`,
       lastAt: sql<string>`max(${checkin.startedAt})`,
+      lastDay: max(checkin.day),
       openId: sql<string | null>`min(case when ${checkin.finishedAt} is null then ${checkin.id}::text end)`,
     })
     .from(checkin)
@@ -109,14 +115,15 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
       choices: choices.filter(({ clientId }) => clientId === id).map((one) => ({ ...one, by: '' })),
       weighIns: diary.filter(({ clientId }) => clientId === id),
     })
-    followed.set(id, {
+    usePorts().shelf.put(SHELF, id, {
       touchedAt,
       ends,
       lastCheckinAt: count ? new Date(count.lastAt).toISOString() : null,
+      lastDay: count?.lastDay ?? null,
       checkins: count?.checkins ?? 0,
       openCheckinId: count?.openId ?? null,
       made: null,
-    })
+    } satisfies Followed)
   }
 }
 
@@ -134,12 +141,13 @@ function lineOf(id: string, own: Followed, errors: AssessorErrors[]) {
   const line = {
     id,
     lastCheckinAt: own.lastCheckinAt,
+    lastDay: own.lastDay,
     checkins: own.checkins,
     openCheckinId: own.openCheckinId,
     fat: figure(figures?.fat?.value, span?.fat ?? null),
     lean: figure(figures?.lean?.value, span?.lean ?? null),
     sum: figure(figures?.sum?.value, span?.sum ?? null),
-    nextOn: own.lastCheckinAt ? nextDue(own.lastCheckinAt) : null,
+    nextOn: own.lastDay ? nextDue(own.lastDay) : null,
   }
   own.made = { errors, line }
   return line
@@ -151,11 +159,11 @@ function lineOf(id: string, own: Followed, errors: AssessorErrors[]) {
  */
 export async function clientLines(db: Queryable, who: InStudio, archived: boolean): Promise<ClientLine[]> {
   const people = await listed(db, who, archived)
-  const stale = people.filter(({ id, touchedAt }) => followed.get(id)?.touchedAt !== touchedAt)
+  const stale = people.filter(({ id, touchedAt }) => followed(id)?.touchedAt !== touchedAt)
   for (let i = 0; i < stale.length; i += BATCH) await follow(db, who, stale.slice(i, i + BATCH))
   const errors = await findErrors(db, who.studioId)
   return people.flatMap(({ id, name, birthDate }): ClientLine[] => {
-    const own = followed.get(id)
+    const own = followed(id)
     return own ? [{ name, birthDate, archived, ...lineOf(id, own, errors) }] : []
   })
 }

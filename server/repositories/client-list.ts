@@ -1,4 +1,5 @@
 import type { ClientFilter, ClientLine, ClientPage, ClientSort } from '../../shared/schemas/client'
+import { isDue } from '../../core/schedule'
 import type { Queryable } from '../db/database'
 import { clientLines } from './client-lines'
 import type { SignedIn } from './staff'
@@ -20,7 +21,7 @@ function fits(filter: ClientFilter, line: ClientLine, today: string): boolean {
     case 'all':
       return true
     case 'due':
-      return line.nextOn !== null && line.nextOn <= today
+      return isDue(line.lastDay, today)
     case 'changed':
       return [line.fat, line.lean, line.sum].some((figure) => figure?.change?.verdict === 'real')
     case 'open':
@@ -41,7 +42,7 @@ function sorted(lines: ClientLine[], sort: ClientSort, descending: boolean): Cli
   })
 }
 
-/** A page of the studio's clients: found, filtered and sorted. `today` is an ISO day. */
+/** A page of the studio's clients: found, filtered and sorted. `today` is a day of the studio. */
 export async function listClients(
   db: Queryable,
   who: SignedIn,

@@ -1,9 +1,10 @@
-import { and, eq, notInArray } from 'drizzle-orm'
+import { and, eq, notInArray, sql } from 'drizzle-orm'
 import type { Flag } from '../../core/cautions'
 import type { Client, ClientInput } from '../../shared/schemas/client'
-import type { Queryable } from '../db/database'
+import type { Queryable, Transaction } from '../db/database'
+import { IdTaken, storeOnce } from '../write/same-again'
 import { cautionFlag, client } from '../db/schema'
-import type { SignedIn } from './staff'
+import type { InStudio, SignedIn } from './staff'
 
 /** Columns of a client as the product knows them. */
 export const clientColumns = {
@@ -20,6 +21,7 @@ export const clientColumns = {
   ancestry: client.ancestry,
   photoConsentOn: client.photoConsentOn,
   archivedAt: client.archivedAt,
+  version: client.version,
 }
 
 type Row = Omit<Client, 'archived' | 'flags'> & { archivedAt: string | null }
@@ -30,61 +32,99 @@ async function withFlags(db: Queryable, { archivedAt, ...row }: Row): Promise<Cl
 }
 
 /** Makes a client's caution flags exactly these; flags that stay keep the day they were set. */
-async function setFlags(db: Queryable, clientId: string, flags: readonly Flag[]): Promise<void> {
+async function setFlags(tx: Transaction, clientId: string, flags: readonly Flag[]): Promise<void> {
   const old = and(
     eq(cautionFlag.clientId, clientId),
     flags.length > 0 ? notInArray(cautionFlag.flag, [...flags]) : undefined,
   )
-  await db.delete(cautionFlag).where(old)
+  await tx.delete(cautionFlag).where(old)
   if (flags.length === 0) return
-  await db
+  await tx
     .insert(cautionFlag)
     .values(flags.map((flag) => ({ clientId, flag })))
     .onConflictDoNothing()
 }
 
-function ownClient(who: SignedIn, id: string) {
+function ownClient(who: InStudio, id: string) {
   return and(eq(client.id, id), eq(client.studioId, who.studioId))
 }
 
 /** One client of this studio, or null. */
-export async function findClient(db: Queryable, who: SignedIn, id: string): Promise<Client | null> {
+export async function findClient(db: Queryable, who: InStudio, id: string): Promise<Client | null> {
   const rows = await db.select(clientColumns).from(client).where(ownClient(who, id))
   return rows[0] ? withFlags(db, rows[0]) : null
 }
 
-/** Adds a client under an id made by the device; sending it twice adds one. Null when the id is another studio's. */
-export async function addClient(
-  db: Queryable,
-  who: SignedIn,
-  { id, flags, ...input }: ClientInput & { id: string },
-): Promise<Client | null> {
-  const added = await db
-    .insert(client)
-    .values({ id, studioId: who.studioId, ...input })
-    .onConflictDoNothing({ target: client.id })
-    .returning({ id: client.id })
-  if (added.length > 0) await setFlags(db, id, flags)
-  return findClient(db, who, id)
+/** A change made on an older record than the one stored. */
+export class RecordChanged extends Error {
+  constructor(readonly stored: Client) {
+    super('Somebody has changed this record since it was opened here.')
+  }
 }
 
+const FACT = [
+  'studioId',
+  'name',
+  'sex',
+  'birthDate',
+  'heightCm',
+  'usualSide',
+  'notes',
+  'consentOn',
+  'guardianConsent',
+  'athlete',
+  'ancestry',
+  'photoConsentOn',
+] as const
+
+/**
+ * Adds a client with their caution flags under an id made by the device; sending it twice adds one.
+ * @throws IdTaken when another record stands under the id, in this studio or elsewhere
+ */
+export async function addClient(
+  tx: Transaction,
+  who: SignedIn,
+  { id, flags, ...input }: ClientInput & { id: string },
+): Promise<{ client: Client; added: boolean }> {
+  const added = await storeOnce(tx, client, client.id, [{ id, studioId: who.studioId, ...input }], FACT)
+  if (added > 0) await setFlags(tx, id, flags)
+  const kept = await findClient(tx, who, id)
+  if (!kept || !sameFlags(kept.flags, flags)) throw new IdTaken([id])
+  return { client: kept, added: added > 0 }
+}
+
+function sameFlags(a: readonly Flag[], b: readonly Flag[]): boolean {
+  return a.length === new Set(b).size && b.every((flag) => a.includes(flag))
+}
+
+/** Archives a client or brings them back. */
+export async function archiveClient(tx: Transaction, who: SignedIn, id: string, archived: boolean): Promise<void> {
+  const archivedAt = archived ? new Date().toISOString() : null
+  await tx
+    .update(client)
+    .set({ archivedAt, version: sql`${client.version} + 1` })
+    .where(ownClient(who, id))
+}
+
+/**
+ * Changes a client's record with its caution flags, on the version the change was made on.
+ * @throws RecordChanged when the record has moved on since
+ */
 export async function changeClient(
-  db: Queryable,
+  tx: Transaction,
   who: SignedIn,
   id: string,
-  change: ClientInput | { archived: boolean },
-): Promise<Client | null> {
-  if ('archived' in change) {
-    const archivedAt = change.archived ? new Date().toISOString() : null
-    await db.update(client).set({ archivedAt, touchedAt: new Date().toISOString() }).where(ownClient(who, id))
-    return findClient(db, who, id)
-  }
-  const { flags, ...values } = change
-  const rows = await db
+  { version, flags, ...values }: ClientInput & { version: number },
+): Promise<void> {
+  const changed = await tx
     .update(client)
-    .set({ ...values, touchedAt: new Date().toISOString() })
-    .where(ownClient(who, id))
+    .set({ ...values, version: version + 1 })
+    .where(and(ownClient(who, id), eq(client.version, version)))
     .returning({ id: client.id })
-  if (rows.length > 0) await setFlags(db, id, flags)
-  return findClient(db, who, id)
+  if (changed.length > 0) return setFlags(tx, id, flags)
+  const stored = await findClient(tx, who, id)
+  if (!stored) throw new Error('A client that was there is gone.')
+  // The same change sent again, because its answer was lost.
+  const again = FACT.every((key) => key === 'studioId' || stored[key] === values[key]) && sameFlags(stored.flags, flags)
+  if (!again || stored.version !== version + 1) throw new RecordChanged(stored)
 }

@@ -1,14 +1,12 @@
 import { inArray } from 'drizzle-orm'
 import type { EventsInput } from '../../shared/schemas/checkin'
-import type { Database } from '../db/database'
+import type { Transaction } from '../db/database'
 import { reading, remark, skip, strike } from '../db/schema'
+import { storeOnce } from '../write/same-again'
 import type { SignedIn } from './staff'
-import { touchByCheckin } from './touch'
 
 /** Facts that cannot be stored, because their ids say they belong elsewhere. */
 export class EventsRefused extends Error {}
-
-type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
 
 async function refuseStrangers(tx: Transaction, checkinId: string, readingIds: string[]): Promise<void> {
   if (readingIds.length === 0) return
@@ -25,31 +23,50 @@ async function refuseStrangers(tx: Transaction, checkinId: string, readingIds: s
 
 /**
  * Stores readings, strikes, skips and notes as a set union: sending any of them again changes nothing. All or nothing.
- * @throws EventsRefused when an id belongs to another check-in, or a strike or note names a reading nobody sent
+ * @returns how many were new
+ * @throws EventsRefused when a strike or note names a reading nobody sent, IdTaken when an id holds another fact
  */
-export async function storeEvents(db: Database, who: SignedIn, checkinId: string, events: EventsInput): Promise<void> {
+export async function storeEvents(
+  tx: Transaction,
+  who: SignedIn,
+  checkinId: string,
+  events: EventsInput,
+): Promise<number> {
   const { readings, strikes, skips, remarks } = events
-  const readingIds = [
-    ...new Set([...readings.map(({ id }) => id), ...[...strikes, ...remarks].map(({ readingId }) => readingId)]),
+  const named = [...new Set([...strikes, ...remarks].map(({ readingId }) => readingId))]
+  const added = [
+    await storeOnce(
+      tx,
+      reading,
+      reading.id,
+      readings.map((fact) => ({ ...fact, checkinId, takenBy: who.staffId })),
+      ['checkinId', 'site', 'round', 'value', 'unit', 'takenAt', 'source', 'method'],
+    ),
   ]
-  await db.transaction(async (tx) => {
-    if (readings.length > 0) {
-      const rows = readings.map((fact) => ({ ...fact, checkinId, takenBy: who.staffId }))
-      await tx.insert(reading).values(rows).onConflictDoNothing({ target: reading.id })
-    }
-    await refuseStrangers(tx, checkinId, readingIds)
-    if (strikes.length > 0) {
-      const rows = strikes.map((fact) => ({ ...fact, struckBy: who.staffId }))
-      await tx.insert(strike).values(rows).onConflictDoNothing({ target: strike.readingId })
-    }
-    if (skips.length > 0) {
-      const rows = skips.map((fact) => ({ ...fact, checkinId, skippedBy: who.staffId }))
-      await tx.insert(skip).values(rows).onConflictDoNothing({ target: skip.id })
-    }
-    if (remarks.length > 0) {
-      const rows = remarks.map((fact) => ({ ...fact, madeBy: who.staffId }))
-      await tx.insert(remark).values(rows).onConflictDoNothing({ target: remark.id })
-    }
-    await touchByCheckin(tx, checkinId)
-  })
+  await refuseStrangers(tx, checkinId, named)
+  added.push(
+    // One strike is enough, whoever was first.
+    await storeOnce(
+      tx,
+      strike,
+      strike.readingId,
+      strikes.map((fact) => ({ ...fact, struckBy: who.staffId })),
+      [],
+    ),
+    await storeOnce(
+      tx,
+      skip,
+      skip.id,
+      skips.map((fact) => ({ ...fact, checkinId, skippedBy: who.staffId })),
+      ['checkinId', 'site', 'reason', 'at'],
+    ),
+    await storeOnce(
+      tx,
+      remark,
+      remark.id,
+      remarks.map((fact) => ({ ...fact, madeBy: who.staffId })),
+      ['readingId', 'words', 'at'],
+    ),
+  )
+  return added.reduce((sum, count) => sum + count, 0)
 }

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import type { Queryable } from '../db/database'
+import type { Queryable, Transaction } from '../db/database'
 import { landmarkNote } from '../db/schema'
 
 /** A client's own landmarks by site. */
@@ -9,12 +9,12 @@ export async function listLandmarks(db: Queryable, clientId: string): Promise<Re
 }
 
 /** Writes a landmark down, replaces it, or with an empty note takes it away. */
-export async function setLandmark(db: Queryable, clientId: string, site: string, note: string): Promise<void> {
+export async function setLandmark(tx: Transaction, clientId: string, site: string, note: string): Promise<void> {
   if (note === '') {
-    await db.delete(landmarkNote).where(and(eq(landmarkNote.clientId, clientId), eq(landmarkNote.site, site)))
+    await tx.delete(landmarkNote).where(and(eq(landmarkNote.clientId, clientId), eq(landmarkNote.site, site)))
     return
   }
-  await db
+  await tx
     .insert(landmarkNote)
     .values({ clientId, site, note })
     .onConflictDoUpdate({

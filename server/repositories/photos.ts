@@ -1,9 +1,9 @@
-import { and, asc, eq, isNull } from 'drizzle-orm'
+import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm'
 import type { Alignment, Photo } from '../../shared/schemas/photo'
-import type { Database, Queryable } from '../db/database'
+import type { Queryable, Transaction } from '../db/database'
+import { storeOnce } from '../write/same-again'
 import { checkin, client, photo } from '../db/schema'
 import type { SignedIn } from './staff'
-import { touchByCheckin } from './touch'
 
 const columns = {
   id: photo.id,
@@ -16,54 +16,64 @@ const columns = {
   alignment: photo.alignment,
 }
 
-/** A client's photographs, oldest first; those taken away are not among them. */
+/** A photograph that may be shown: not taken away, and its client still agrees to being photographed. */
+const shown = and(isNull(photo.removedAt), isNotNull(client.photoConsentOn))
+
+/** A client's photographs, oldest first: those that may be shown. */
 export async function listPhotos(db: Queryable, clientId: string): Promise<Photo[]> {
   return db
     .select(columns)
     .from(photo)
     .innerJoin(checkin, eq(checkin.id, photo.checkinId))
-    .where(and(eq(checkin.clientId, clientId), isNull(photo.removedAt)))
+    .innerJoin(client, eq(client.id, checkin.clientId))
+    .where(and(eq(checkin.clientId, clientId), shown))
     .orderBy(asc(photo.takenAt), asc(photo.id))
 }
 
-/** One photograph of this studio, or null. */
-export async function findPhoto(db: Queryable, who: SignedIn, id: string): Promise<Photo | null> {
+/** One photograph of this studio that may be shown, with whose it is, or null. */
+export async function findPhoto(
+  db: Queryable,
+  who: SignedIn,
+  id: string,
+): Promise<(Photo & { clientId: string }) | null> {
   const rows = await db
-    .select(columns)
+    .select({ ...columns, clientId: checkin.clientId })
     .from(photo)
     .innerJoin(checkin, eq(checkin.id, photo.checkinId))
     .innerJoin(client, eq(client.id, checkin.clientId))
-    .where(and(eq(photo.id, id), eq(client.studioId, who.studioId), isNull(photo.removedAt)))
+    .where(and(eq(photo.id, id), eq(client.studioId, who.studioId), shown))
   return rows[0] ?? null
 }
 
 /**
- * Adds a photograph under an id made by the device; `keep` stores its bytes. An id that is taken, here or elsewhere, is
- * left alone with its bytes; a photograph whose bytes cannot be stored is not added.
+ * Adds a photograph under an id made by the device, once its bytes are kept; sending it twice adds one.
+ * @throws IdTaken
  */
-export async function addPhoto(
-  db: Database,
+export function addPhoto(
+  tx: Transaction,
   who: SignedIn,
   facts: Omit<typeof photo.$inferInsert, 'takenBy' | 'alignment' | 'removedAt'>,
-  keep: () => Promise<void>,
-): Promise<void> {
-  await db.transaction(async (tx) => {
-    const added = await tx
-      .insert(photo)
-      .values({ ...facts, takenBy: who.staffId })
-      .onConflictDoNothing({ target: photo.id })
-      .returning({ id: photo.id })
-    if (added.length === 0) return
-    await touchByCheckin(tx, facts.checkinId)
-    await keep()
-  })
+): Promise<number> {
+  const row = { ...facts, takenBy: who.staffId }
+  return storeOnce(tx, photo, photo.id, [row], ['checkinId', 'pose', 'takenAt', 'digest'])
 }
 
-export async function alignPhoto(db: Queryable, id: string, alignment: Alignment): Promise<void> {
-  await db.update(photo).set({ alignment }).where(eq(photo.id, id))
+export async function alignPhoto(tx: Transaction, id: string, alignment: Alignment): Promise<void> {
+  await tx.update(photo).set({ alignment }).where(eq(photo.id, id))
 }
 
 /** Notes that a photograph was taken away. */
-export async function removePhoto(db: Queryable, id: string): Promise<void> {
-  await db.update(photo).set({ removedAt: new Date().toISOString() }).where(eq(photo.id, id))
+export async function removePhoto(tx: Transaction, id: string): Promise<void> {
+  await tx.update(photo).set({ removedAt: new Date().toISOString() }).where(eq(photo.id, id))
+}
+
+/** Whether a photograph with this id was ever kept, here or in another studio, shown or not. */
+export async function photoIdKnown(db: Queryable, id: string): Promise<boolean> {
+  return (await db.select({ id: photo.id }).from(photo).where(eq(photo.id, id))).length > 0
+}
+
+/** Ids of every photograph whose bytes belong in the store. */
+export async function keptPhotoIds(db: Queryable): Promise<Set<string>> {
+  const rows = await db.select({ id: photo.id }).from(photo).where(isNull(photo.removedAt))
+  return new Set(rows.map(({ id }) => id))
 }

@@ -1,9 +1,9 @@
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import type { PlanInput, PlanRecord } from '../../shared/schemas/plan'
-import type { Queryable } from '../db/database'
+import type { Queryable, Transaction } from '../db/database'
+import { storeOnce } from '../write/same-again'
 import { plan, staff } from '../db/schema'
 import type { SignedIn } from './staff'
-import { touchClient } from './touch'
 
 /** Every plan kept for a client, the newest first. */
 export async function listPlans(db: Queryable, clientId: string): Promise<PlanRecord[]> {
@@ -26,22 +26,18 @@ export async function listPlans(db: Queryable, clientId: string): Promise<PlanRe
     .orderBy(desc(plan.at), desc(plan.id))
 }
 
-/** Keeps a plan under an id made by the device; sending it twice keeps one. */
-export async function addPlan(db: Queryable, who: SignedIn, clientId: string, input: PlanInput): Promise<void> {
-  await db
-    .insert(plan)
-    .values({ ...input, clientId, setBy: who.staffId })
-    .onConflictDoNothing({ target: plan.id })
-  await touchClient(db, clientId)
+/** Keeps a plan under an id made by the device; sending it twice keeps one. Throws IdTaken. */
+export function addPlan(tx: Transaction, who: SignedIn, clientId: string, input: PlanInput): Promise<number> {
+  const fact = ['clientId', 'checkinId', 'kind', 'value', 'perWeek', 'unit', 'byDay'] as const
+  return storeOnce(tx, plan, plan.id, [{ ...input, clientId, setBy: who.staffId }], fact)
 }
 
 /** Ends a plan; it stays on record. False when this client has none under way with this id. */
-export async function endPlan(db: Queryable, clientId: string, id: string): Promise<boolean> {
-  const ended = await db
+export async function endPlan(tx: Transaction, clientId: string, id: string): Promise<boolean> {
+  const ended = await tx
     .update(plan)
     .set({ endedAt: new Date().toISOString() })
     .where(and(eq(plan.clientId, clientId), eq(plan.id, id), isNull(plan.endedAt)))
     .returning({ id: plan.id })
-  await touchClient(db, clientId)
   return ended.length > 0
 }

@@ -1,6 +1,16 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
-import type { Habits, Me, OwnUnitsInput, SetupInput, StaffMember, StudioInput } from '../../shared/schemas/account'
-import type { Database, Queryable } from '../db/database'
+import { NO_ZONE } from '../../core/calendar'
+import type {
+  Habits,
+  Me,
+  OwnUnitsInput,
+  Role,
+  SetupInput,
+  StaffMember,
+  StaffRecord,
+  StudioInput,
+} from '../../shared/schemas/account'
+import type { Queryable, Transaction } from '../db/database'
 import { staff, studio } from '../db/schema'
 
 /** Whose facts are asked for: nobody sees those of another studio. */
@@ -11,27 +21,43 @@ export interface InStudio {
 /** The person behind a request. */
 export interface SignedIn extends InStudio {
   staffId: string
-  role: 'lead' | 'coach'
+  role: Role
+  sessionId: string
 }
 
 const member = { id: staff.id, name: staff.name, email: staff.email, role: staff.role }
 
-/** The active member of staff with this id, or null. */
-export async function findActiveStaff(db: Queryable, staffId: string): Promise<SignedIn | null> {
-  const rows = await db
-    .select({ staffId: staff.id, studioId: staff.studioId, role: staff.role })
-    .from(staff)
-    .where(and(eq(staff.id, staffId), eq(staff.active, true)))
-  return rows[0] ?? null
-}
-
 /** What sign-in compares a password with. */
 export async function findCredentials(db: Queryable, email: string) {
   const rows = await db
-    .select({ staffId: staff.id, passwordHash: staff.passwordHash })
+    .select({ staffId: staff.id, studioId: staff.studioId, passwordHash: staff.passwordHash })
     .from(staff)
     .where(and(eq(staff.email, email), eq(staff.active, true)))
   return rows[0] ?? null
+}
+
+/** What a new password of a person is held against: it may not be made of what everybody knows about them. */
+export async function findAboutPerson(
+  db: Queryable,
+  staffId: string,
+): Promise<{ about: string[]; passwordHash: string; studioId: string } | null> {
+  const rows = await db
+    .select({
+      name: staff.name,
+      email: staff.email,
+      studio: studio.name,
+      studioId: studio.id,
+      hash: staff.passwordHash,
+    })
+    .from(staff)
+    .innerJoin(studio, eq(studio.id, staff.studioId))
+    .where(and(eq(staff.id, staffId), eq(staff.active, true)))
+  const [row] = rows
+  return row ? { about: [row.name, row.email, row.studio], passwordHash: row.hash, studioId: row.studioId } : null
+}
+
+export async function setPassword(tx: Transaction, staffId: string, passwordHash: string): Promise<void> {
+  await tx.update(staff).set({ passwordHash }).where(eq(staff.id, staffId))
 }
 
 /** True while the installation has no studio yet. */
@@ -42,26 +68,22 @@ export async function isEmpty(db: Queryable): Promise<boolean> {
 
 /** Makes the studio and its lead coach; null when there is a studio already. */
 export async function createStudio(
-  db: Database,
+  tx: Transaction,
+  ids: { studioId: string; staffId: string },
   input: Omit<SetupInput, 'password'> & { passwordHash: string },
-): Promise<string | null> {
-  return db.transaction(async (tx) => {
-    await tx.execute(sql`lock table studio in exclusive mode`)
-    if (!(await isEmpty(tx))) return null
-    const studioId = crypto.randomUUID()
-    const staffId = crypto.randomUUID()
-    const { massUnit, lengthUnit } = input
-    await tx.insert(studio).values({ id: studioId, name: input.studioName, massUnit, lengthUnit })
-    await tx.insert(staff).values({
-      id: staffId,
-      studioId,
-      name: input.name,
-      email: input.email,
-      passwordHash: input.passwordHash,
-      role: 'lead',
-    })
-    return staffId
-  })
+): Promise<boolean> {
+  await tx.execute(sql`lock table studio in exclusive mode`)
+  if (!(await isEmpty(tx))) return false
+  const { massUnit, lengthUnit, timeZone, studioName, name, email, passwordHash } = input
+  await tx.insert(studio).values({ id: ids.studioId, name: studioName, massUnit, lengthUnit, timeZone })
+  await tx.insert(staff).values({ id: ids.staffId, studioId: ids.studioId, name, email, passwordHash, role: 'lead' })
+  return true
+}
+
+/** The zone a studio's days are counted in. */
+export async function findTimeZone(db: Queryable, { studioId }: InStudio): Promise<string> {
+  const [row] = await db.select({ timeZone: studio.timeZone }).from(studio).where(eq(studio.id, studioId))
+  return row?.timeZone ?? NO_ZONE
 }
 
 /** Everything the frame of the application shows about the person signed in. */
@@ -69,7 +91,12 @@ export async function findMe(db: Queryable, who: SignedIn): Promise<Me | null> {
   const rows = await db
     .select({
       staff: member,
-      studio: { name: studio.name, massUnit: studio.massUnit, lengthUnit: studio.lengthUnit },
+      studio: {
+        name: studio.name,
+        massUnit: studio.massUnit,
+        lengthUnit: studio.lengthUnit,
+        timeZone: studio.timeZone,
+      },
       own: { massUnit: staff.massUnit, lengthUnit: staff.lengthUnit },
       habits: staff.habits,
     })
@@ -79,36 +106,73 @@ export async function findMe(db: Queryable, who: SignedIn): Promise<Me | null> {
   return rows[0] ?? null
 }
 
-export async function setOwnUnits(db: Queryable, who: SignedIn, units: OwnUnitsInput): Promise<void> {
-  await db.update(staff).set(units).where(eq(staff.id, who.staffId))
+export async function setOwnUnits(tx: Transaction, who: SignedIn, units: OwnUnitsInput): Promise<void> {
+  await tx.update(staff).set(units).where(eq(staff.id, who.staffId))
 }
 
-export async function setHabits(db: Queryable, who: SignedIn, habits: Habits): Promise<void> {
-  await db.update(staff).set({ habits }).where(eq(staff.id, who.staffId))
+export async function setHabits(tx: Transaction, who: SignedIn, habits: Habits): Promise<void> {
+  await tx.update(staff).set({ habits }).where(eq(staff.id, who.staffId))
 }
 
-export async function changeStudio(db: Queryable, who: SignedIn, input: StudioInput): Promise<void> {
-  await db.update(studio).set(input).where(eq(studio.id, who.studioId))
+export async function changeStudio(tx: Transaction, who: SignedIn, input: StudioInput): Promise<void> {
+  await tx.update(studio).set(input).where(eq(studio.id, who.studioId))
 }
 
-export async function listStaff(db: Queryable, who: SignedIn): Promise<StaffMember[]> {
+/** Everybody who can sign in, by name. */
+export async function listStaff(db: Queryable, who: InStudio): Promise<StaffMember[]> {
+  const people = await listEverybody(db, who)
+  return people.filter(({ active }) => active).map(({ active: _, ...person }) => person)
+}
+
+/** Everybody who ever could sign in, by name. */
+export async function listEverybody(db: Queryable, who: InStudio): Promise<StaffRecord[]> {
   return db
-    .select(member)
+    .select({ ...member, active: staff.active })
     .from(staff)
-    .where(and(eq(staff.studioId, who.studioId), eq(staff.active, true)))
-    .orderBy(asc(staff.name))
+    .where(eq(staff.studioId, who.studioId))
+    .orderBy(asc(staff.name), asc(staff.id))
 }
 
 /** Adds a member of staff; null when the address is taken. */
 export async function addStaff(
-  db: Queryable,
-  who: SignedIn,
-  input: { name: string; email: string; role: 'lead' | 'coach'; passwordHash: string },
+  tx: Transaction,
+  who: InStudio,
+  input: { id: string; name: string; email: string; role: Role; passwordHash: string },
 ): Promise<StaffMember | null> {
-  const rows = await db
+  const rows = await tx
     .insert(staff)
-    .values({ id: crypto.randomUUID(), studioId: who.studioId, ...input })
+    .values({ studioId: who.studioId, ...input })
     .onConflictDoNothing({ target: staff.email })
     .returning(member)
   return rows[0] ?? null
+}
+
+/** A studio that would be left without anybody who answers for it. */
+export class LastLead extends Error {
+  constructor() {
+    super('A studio needs a lead coach: make somebody else lead first.')
+  }
+}
+
+/**
+ * Changes what a person may do, or whether they may sign in. False when there is no such person here.
+ * @throws LastLead
+ */
+export async function changeStaff(
+  tx: Transaction,
+  who: InStudio,
+  id: string,
+  change: { role: Role } | { active: boolean },
+): Promise<boolean> {
+  const changed = await tx
+    .update(staff)
+    .set(change)
+    .where(and(eq(staff.id, id), eq(staff.studioId, who.studioId)))
+    .returning({ id: staff.id })
+  const leads = await tx
+    .select({ id: staff.id })
+    .from(staff)
+    .where(and(eq(staff.studioId, who.studioId), eq(staff.role, 'lead'), eq(staff.active, true)))
+  if (leads.length === 0) throw new LastLead()
+  return changed.length > 0
 }

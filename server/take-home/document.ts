@@ -1,4 +1,5 @@
-import { format } from 'date-fns'
+import { format, parseISO } from 'date-fns'
+import type { Day } from '../../core/calendar'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { takeHomeChart } from './chart'
 import type { TakeHome, TakeHomeFigure, TakeHomeRow } from './facts'
@@ -24,8 +25,8 @@ const ruled = {
   paddingBottom: () => 3,
 }
 
-function day(instant: string): string {
-  return format(new Date(instant), 'd MMMM yyyy')
+function day(iso: Day): string {
+  return format(parseISO(iso), 'd MMMM yyyy')
 }
 
 function figure({ name, value, unit, change, verdict, colour }: TakeHomeFigure): Content {

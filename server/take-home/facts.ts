@@ -1,3 +1,5 @@
+import { parseISO } from 'date-fns'
+import type { Day } from '../../core/calendar'
 import { comparability, composeSpan, endFigures, type Span } from '../../core/composition'
 import { Z_95, type Change } from '../../core/error'
 import { SITES } from '../../core/sites'
@@ -39,6 +41,7 @@ export interface TakeHomeRow {
 export interface TakeHome {
   studio: string
   client: string
+  /** Days of the check-ins at both ends, where the studio is. */
   from: string | null
   to: string
   figures: TakeHomeFigure[]
@@ -51,6 +54,11 @@ export interface TakeHome {
   /** How it was measured, in sentences. */
   method: string[]
   neutral: boolean
+}
+
+/** Where a day lies on the chart's axis, whose months are counted where this runs. */
+function placeOf(day: Day): number {
+  return +parseISO(day)
 }
 
 const COLOURS = { fat: '#b4601a', lean: '#2f6b4f', sum: '#7a4163', weight: '#6a5140' } as const
@@ -114,7 +122,7 @@ function chartLines(
   const comparable = ends.filter((end) => end === now || comparability(end, now).percent)
   const said = comparable.map((end) => {
     const { week: _, ...visit } = end
-    return { at: Date.parse(end.facts.startedAt), ...endFigures(byWeek ? end : visit, errors) }
+    return { at: placeOf(end.record.day), ...endFigures(byWeek ? end : visit, errors) }
   })
   const line = (
     name: string,
@@ -206,8 +214,8 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
   return {
     studio,
     client: history.client.name,
-    from: then?.record.startedAt ?? null,
-    to: now.record.startedAt,
+    from: then?.record.day ?? null,
+    to: now.record.day,
     figures: figuresOf(now, span, said, request),
     words: kept
       ? [kept]
@@ -215,7 +223,7 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
         ? summariseSpan(span, units, neutral)
         : ['This is the first check-in: the next one tells a change.'],
     lines: chartLines(ends.slice(0, ends.indexOf(now) + 1), now, request, span?.byWeek ?? false),
-    shade: then ? { from: Date.parse(then.record.startedAt), to: Date.parse(now.record.startedAt) } : null,
+    shade: then ? { from: placeOf(then.record.day), to: placeOf(now.record.day) } : null,
     ...rowsOf(span, units),
     lengthUnit: units.length,
     method: methodOf(now, span, request),

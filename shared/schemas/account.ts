@@ -1,7 +1,18 @@
 import { z } from 'zod'
+import { isTimeZone } from '../../core/calendar'
 
 export const massUnit = z.enum(['kg', 'lb'], { error: 'Choose kg or lb.' })
+/** Where the studio is: an IANA name such as "Pacific/Auckland". */
+const timeZone = z
+  .string({ error: 'Choose a time zone.' })
+  .max(60, 'This time zone is not known.')
+  .refine(isTimeZone, 'This time zone is not known.')
+
 export const lengthUnit = z.enum(['cm', 'in'], { error: 'Choose cm or in.' })
+
+/** Leads answer for the studio; coaches measure; recorders only write down what a coach reads out. */
+export const ROLES = ['lead', 'coach', 'recorder'] as const
+export type Role = (typeof ROLES)[number]
 
 /** A name of a person or studio. */
 export const personName = z
@@ -19,7 +30,7 @@ const email = z
 
 const newPassword = z
   .string({ error: 'Please choose a password.' })
-  .min(10, 'A password has at least 10 characters.')
+  .min(12, 'A password has at least 12 characters.')
   .max(200, 'A password has at most 200 characters.')
 
 export const signInInput = z.strictObject({
@@ -35,6 +46,7 @@ export const setupInput = z.strictObject({
   password: newPassword,
   massUnit,
   lengthUnit,
+  timeZone,
 })
 export type SetupInput = z.input<typeof setupInput>
 
@@ -42,7 +54,7 @@ export type SetupInput = z.input<typeof setupInput>
 export const ownUnitsInput = z.strictObject({ massUnit: massUnit.nullable(), lengthUnit: lengthUnit.nullable() })
 export type OwnUnitsInput = z.output<typeof ownUnitsInput>
 
-export const studioInput = z.strictObject({ name: personName, massUnit, lengthUnit })
+export const studioInput = z.strictObject({ name: personName, massUnit, lengthUnit, timeZone })
 export type StudioInput = z.output<typeof studioInput>
 
 /** How one coach works. */
@@ -53,12 +65,14 @@ export const habitsInput = z.strictObject({
 })
 export type Habits = z.output<typeof habitsInput>
 
-/** A coach added by the lead. */
+const role = z.enum(ROLES, { error: 'Choose lead, coach or recorder.' })
+
+/** A person added by the lead. */
 export const staffInput = z.strictObject({
   name: personName,
   email,
   password: newPassword,
-  role: z.enum(['lead', 'coach'], { error: 'Choose lead or coach.' }),
+  role,
 })
 export type StaffInput = z.output<typeof staffInput>
 
@@ -67,7 +81,39 @@ export interface StaffMember {
   id: string
   name: string
   email: string
-  role: 'lead' | 'coach'
+  role: Role
+}
+
+/** The same with whether they may sign in: what a lead sees. */
+export interface StaffRecord extends StaffMember {
+  active: boolean
+}
+
+/** What a lead changes about a person. */
+export const staffChange = z.union([z.strictObject({ role }), z.strictObject({ active: z.boolean() })])
+
+/** One's own new password, with the old one. */
+export const passwordChange = z.strictObject({
+  old: z.string({ error: 'Please give your password.' }).min(1, 'Please give your password.').max(200),
+  password: newPassword,
+})
+
+/** A new password by a one-time link. */
+export const passwordReset = z.strictObject({
+  token: z.string({ error: 'This link is not whole.' }).regex(/^[\w-]{43}$/, 'This link is not whole.'),
+  password: newPassword,
+})
+
+/** A time somebody is signed in. */
+export interface SessionRecord {
+  id: string
+  staffId: string
+  name: string
+  device: string
+  startedAt: string
+  seenAt: string
+  /** The session of this request. */
+  own: boolean
 }
 
 /** Who is signed in, and the units they read in. */

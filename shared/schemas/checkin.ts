@@ -18,18 +18,19 @@ import {
   GIRTHS,
   PROTOCOLS,
   SITES,
+  WAY_IDS,
   type FoldSiteId,
   type GirthSiteId,
   type ProtocolId,
   type SiteId,
 } from '../../core/sites'
 import { HEIGHT_RANGE_CM, lengthToCm, massToKg, WEIGHT_RANGE_KG } from '../../core/units'
+import { instant } from './dates'
 import type { StaffMember } from './account'
 import type { Caliper } from './caliper'
 import type { Client } from './client'
 
 const id = z.uuid('This needs an id made by the device.')
-const instant = z.iso.datetime({ error: 'This needs a date and time.' })
 
 /** Conditions of a visit: only the known ones, only their known answers. */
 const conditions = z
@@ -79,7 +80,7 @@ const common = {
   round: z.int('A round is a whole number.').min(1, 'Rounds count from 1.').max(20, 'There are at most 20 rounds.'),
   takenAt: instant,
   source: z.enum(SOURCES, { error: 'Say how the reading came in.' }),
-  method: z.string().max(40).nullable().optional(),
+  method: z.enum(WAY_IDS, { error: 'This way of lifting a fold is not known.' }).nullable().optional(),
 }
 
 const foldReading = z.strictObject({
@@ -195,6 +196,8 @@ export interface CheckinRecord {
   policies: ChosenPolicies
   withHeight: boolean
   startedAt: string
+  /** The calendar day it was where the studio is. */
+  day: string
   finishedAt: string | null
   startedBy: string
   note: string
@@ -236,12 +239,14 @@ export interface FloorLine {
   clientName: string
   checkinId: string
   at: string
+  /** The calendar day it was where the studio is. */
+  day: string
   readings: number
 }
 
 /** Today: what is open, what is due, what was finished lately. */
 export interface Floor {
   open: FloorLine[]
-  due: { clientId: string; clientName: string; lastAt: string | null }[]
+  due: { clientId: string; clientName: string; lastDay: string | null }[]
   finished: FloorLine[]
 }

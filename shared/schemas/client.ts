@@ -29,8 +29,14 @@ export const clientInput = z.strictObject({
 })
 export type ClientInput = z.output<typeof clientInput>
 
-/** A change of a client: what they are, or whether they are archived. */
-export const clientChange = z.union([clientInput, z.strictObject({ archived: z.boolean() })])
+/** The record a form was opened on: it is not laid over a newer one. */
+const version = z.int('This needs the version it was made on.').min(1).max(2_000_000_000)
+
+/** A change of a client: what they are, on the version it was made on, or whether they are archived. */
+export const clientChange = z.union([
+  z.strictObject({ ...clientInput.shape, version }),
+  z.strictObject({ archived: z.boolean() }),
+])
 
 /** A new client, with the id made by the device. */
 export const newClientInput = z.strictObject({ id: z.uuid('This needs an id.'), ...clientInput.shape })
@@ -39,6 +45,8 @@ export const newClientInput = z.strictObject({ id: z.uuid('This needs an id.'), 
 export interface Client extends ClientInput {
   id: string
   archived: boolean
+  /** Counts changes of the record. */
+  version: number
 }
 
 /** A figure of the list: kg or mm, with its change since the check-in before where that can be said. */
@@ -59,7 +67,9 @@ export interface ClientLine {
   fat: ClientFigure | null
   lean: ClientFigure | null
   sum: ClientFigure | null
-  /** ISO day the next check-in is due; null: not measured yet. */
+  /** Day of the last check-in, where the studio is. */
+  lastDay: string | null
+  /** Day the next check-in is due; null: not measured yet. */
   nextOn: string | null
 }
 

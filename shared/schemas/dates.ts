@@ -1,14 +1,25 @@
 import { z } from 'zod'
+import { isDay, latestDay } from '../../core/calendar'
+import { FIRST_BIRTH_DATE, YEARS } from '../limits'
 
-/** Today as YYYY-MM-DD; a day ahead is allowed so that time zones east of the server are not "the future". */
-function tomorrow(): string {
-  return new Date(Date.now() + 24 * 60 * 60 * 1000).toISOString().slice(0, 10)
+/** A calendar day, YYYY-MM-DD. */
+export function day(missing: string) {
+  return z.iso.date({ error: missing, abort: true }).refine(isDay, 'Please check the year.')
 }
 
-/** A calendar day that has come already. */
+/**
+ * A calendar day that has come already, somewhere on earth; whether it has come where the studio is is asked where the
+ * studio is known (server/http/days.ts).
+ */
 export function pastDay(missing: string) {
   return z.iso
     .date({ error: missing, abort: true })
-    .refine((day) => day >= '1900-01-01', 'That is before 1900: please check the year.')
-    .refine((day) => day < tomorrow(), 'This day is still to come: please check the year.')
+    .refine((given) => given >= FIRST_BIRTH_DATE, 'That is before 1900: please check the year.')
+    .refine((given) => given <= latestDay(Date.now()), 'This day is still to come: please check the year.')
 }
+
+/** A date and time of our days, as a device sends it. */
+export const instant = z.iso.datetime({ error: 'This needs a date and time.', abort: true }).refine((given) => {
+  const year = new Date(given).getUTCFullYear()
+  return year >= YEARS.first && year <= YEARS.last
+}, 'This date is not of our days: check the clock of this device.')

@@ -8,6 +8,7 @@ import type { SiteId } from '../../core/sites'
 import type { Caliper } from './caliper'
 import type { CheckinRecord } from './checkin'
 import type { Client } from './client'
+import { YEARS } from '../limits'
 import { pastDay } from './dates'
 import type { Photo } from './photo'
 import type { PlanRecord } from './plan'
@@ -48,7 +49,10 @@ export const weighInInput = z
     path: ['value'],
     message: `A weight lies between ${low} and ${high} kg.`,
   })
-  .refine(({ day }) => day >= '1990-01-01', { path: ['day'], message: 'That is before 1990: please check the year.' })
+  .refine(({ day }) => day >= `${YEARS.first}-01-01`, {
+    path: ['day'],
+    message: 'That is before 1990: please check the year.',
+  })
 
 /** Weigh-ins together: all are stored or none. */
 export const weighInsInput = z.strictObject({

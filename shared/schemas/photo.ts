@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { instant } from './dates'
 
 export const POSES = ['front', 'side', 'back'] as const
 export type Pose = (typeof POSES)[number]
@@ -17,7 +18,7 @@ const id = z.uuid('This needs an id made by the device.')
 export const photoQuery = z.object({
   id,
   pose: z.enum(POSES, { error: 'Say whether it shows the front, a side or the back.' }),
-  takenAt: z.iso.datetime({ error: 'This needs a date and time.' }),
+  takenAt: instant,
   conditions: z
     .string()
     .max(500)

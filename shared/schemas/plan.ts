@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { day } from './dates'
 import { TARGET_KINDS, type TargetKind } from '../../core/plan/target'
 
 /** Units a target can be set in. */
@@ -25,7 +26,7 @@ export const planInput = z
       .gt(0, 'A pace is above zero; its direction follows from the target.')
       .lt(100, 'A pace lies below 100 a week.'),
     unit: z.enum(['%', 'kg', 'lb', 'mm'], { error: 'This unit is not known.' }),
-    byDay: z.iso.date({ error: 'Please give a day.' }).nullable().default(null),
+    byDay: day('Please give a day.').nullable().default(null),
   })
   .refine(({ kind, unit }) => TARGET_UNITS[kind].includes(unit), {
     path: ['unit'],

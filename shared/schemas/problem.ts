@@ -8,4 +8,6 @@ export interface FieldProblem {
 export interface Problem {
   message: string
   fields: FieldProblem[]
+  /** What stands there instead, where that is the trouble. */
+  stored?: unknown
 }

@@ -134,7 +134,7 @@ describe('the hand at the sheet', () => {
     expect(record.remarks).toMatchObject([
       { words: 'strap moved', readingId: record.readings.find(({ site }) => site === 'triceps')?.id },
     ])
-    expect(record.readings.find(({ site }) => site === 'front-thigh')?.method).toBe('underside supported')
+    expect(record.readings.find(({ site }) => site === 'front-thigh')?.method).toBe('underside-supported')
     expect(await coach.seriousFindings()).toEqual([])
   })
 

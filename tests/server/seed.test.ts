@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { openDatabase } from '../../server/db/database'
+import { openInMemory } from '../../server/db/database'
 import { seedDemo } from '../../server/db/seed-demo'
 import { findFloor, listCheckins } from '../../server/repositories/checkins'
 import { clientLines } from '../../server/repositories/client-lines'
@@ -10,7 +10,7 @@ import { PROTOCOLS } from '../../core/sites'
 const now = new Date('2026-11-24T18:00:00Z')
 
 async function demo() {
-  const db = await openDatabase('memory://')
+  const db = await openInMemory()
   await seedDemo(db, async (password) => `hash of ${password}`, now)
   const found = await findCredentials(db, 'runa@reedwater.example')
   const who = found && (await findActiveStaff(db, found.staffId))

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { addRepeats, NO_REPEATS, PRIOR_SHARE, siteErrorOf } from '../../core/error'
-import { openDatabase, type Database } from '../../server/db/database'
+import { openInMemory, type Database } from '../../server/db/database'
 import { checkin, client, reading } from '../../server/db/schema'
 import { seedStudio } from '../../server/db/seed-studio'
 import { findErrors, forgetErrors } from '../../server/repositories/assessor-errors'
@@ -21,7 +21,7 @@ const LIST = { q: '', archived: false, sort: 'name', descending: false, filter: 
 let db: Database
 let who: SignedIn
 beforeAll(async () => {
-  db = await openDatabase('memory://')
+  db = await openInMemory()
   const made = await seedStudio(db, { clients: 8, checkins: 4 }, { hash: async (word) => word, now: NOW, seed: 7 })
   who = { staffId: made.staffIds[0] ?? '', studioId: made.studioId, role: 'lead' }
 })

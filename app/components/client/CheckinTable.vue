@@ -37,7 +37,7 @@ const rows = computed(() =>
       <tr v-for="{ record, end, said } in rows" :key="record.id">
         <td>
           <NuxtLink :to="`/measure/${record.id}`" class="font-semibold underline-offset-4 hover:underline">
-            {{ sayDay(record.startedAt) }}
+            {{ sayDay(record.day) }}
           </NuxtLink>
           <span v-if="!record.finishedAt" class="ml-2 text-sm font-semibold text-signal">unfinished</span>
           <span v-if="record.note" class="ml-2 text-sm text-faded">{{ record.note }}</span>

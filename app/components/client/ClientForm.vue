@@ -3,7 +3,7 @@ import { useForm } from '@tanstack/vue-form'
 import { FLAGS, type Flag } from '#core/cautions'
 import { ANCESTRIES, type Ancestry } from '#core/composition'
 import type { LengthUnit } from '#core/units'
-import { clientInput, type ClientInput } from '#shared/schemas/client'
+import { clientInput, type Client, type ClientInput } from '#shared/schemas/client'
 import { toClientInput, typedClientSchema, type TypedClient } from './typed-client'
 
 const props = defineProps<{
@@ -14,6 +14,7 @@ const props = defineProps<{
   action: string
   save: (input: ClientInput) => Promise<void>
 }>()
+const emit = defineEmits<{ conflict: [stored: Client, mine: ClientInput] }>()
 
 /** Some equations and conversions were made for one group. */
 const GROUP_NAMES: Record<Ancestry, string> = {
@@ -27,7 +28,7 @@ const GROUP_NAMES: Record<Ancestry, string> = {
 
 const FIELDS = ['name', 'sex', 'birthDate', 'heightCm', 'usualSide', 'notes', 'consentOn']
 const problems = useProblems(FIELDS)
-const today = new Date().toISOString().slice(0, 10)
+const today = todayHere()
 
 const form = useForm({
   defaultValues: { ...props.start },
@@ -35,10 +36,13 @@ const form = useForm({
   async onSubmit({ value }) {
     problems.clear()
     const kept = { text: props.start.height, cm: props.heightCm }
+    const mine = clientInput.parse(toClientInput(value, props.lengthUnit, kept))
     try {
-      await props.save(clientInput.parse(toClientInput(value, props.lengthUnit, kept)))
+      await props.save(mine)
     } catch (error) {
-      problems.problem.value = problemOf(error)
+      const problem = problemOf(error)
+      problems.problem.value = problem
+      if (problem.stored) emit('conflict', problem.stored as Client, mine)
     }
   },
 })

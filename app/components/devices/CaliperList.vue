@@ -29,7 +29,7 @@ async function add() {
 
 async function check(id: string) {
   const deviationMm = Number(deviation.value.replace(',', '.').replace('−', '-') || NaN)
-  const checkedOn = new Date().toISOString().slice(0, 10)
+  const checkedOn = todayHere()
   const input = caliperCheckInput.safeParse({ id: uuid(), checkedOn, deviationMm })
   if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)
   if (await tell(() => $fetch<Caliper[]>(`/api/calipers/${id}/checks`, { method: 'POST', body: input.data }))) {

@@ -23,7 +23,7 @@ const newest = computed(() => [...weighIns.value].reverse().slice(0, SHOWN))
 const taken = computed(() => new Set(weighIns.value.map(({ day }) => day)))
 const visits = computed(() =>
   ends.value.flatMap(({ record, result }) =>
-    result.weightKg === null ? [] : [{ id: record.id, at: record.startedAt, weightKg: result.weightKg }],
+    result.weightKg === null ? [] : [{ id: record.id, at: record.day, weightKg: result.weightKg }],
   ),
 )
 /** Check-ins beside the mean of their week. */

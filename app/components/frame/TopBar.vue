@@ -4,7 +4,7 @@ import { ChevronDown, Search } from '@lucide/vue'
 import { onKeyStroke } from '@vueuse/core'
 import { useMe } from '~/stores/me'
 
-defineProps<{ places: { to: string; name: string }[] }>()
+defineProps<{ places: { to: string; name: string }[]; finds: boolean }>()
 
 const store = useMe()
 const router = useRouter()
@@ -51,7 +51,7 @@ async function signOut() {
         {{ place.name }}
       </NuxtLink>
     </nav>
-    <form class="relative ml-auto w-full max-w-56" role="search" @submit.prevent="goFind">
+    <form v-if="finds" class="relative ml-auto w-full max-w-56" role="search" @submit.prevent="goFind">
       <Search class="pointer-events-none absolute top-2.5 left-2.5 size-4 text-faded" aria-hidden="true" />
       <input
         ref="findField"
@@ -62,7 +62,7 @@ async function signOut() {
         class="h-9 w-full rounded border border-rule bg-paper pr-2 pl-8 placeholder:text-faded"
       />
     </form>
-    <Menu as="div" class="relative">
+    <Menu as="div" class="relative" :class="{ 'ml-auto': !finds }">
       <MenuButton class="flex items-center gap-1 whitespace-nowrap" data-account>
         {{ store.me?.staff.name.split(' ')[0] }}<span class="sr-only">, your account</span>
         <ChevronDown class="size-4" aria-hidden="true" />
@@ -80,6 +80,11 @@ async function signOut() {
         </MenuItem>
         <MenuItem v-slot="{ active }">
           <NuxtLink to="/studio" class="block px-4 py-2" :class="{ 'bg-wash': active }">Units and studio</NuxtLink>
+        </MenuItem>
+        <MenuItem v-slot="{ active }">
+          <NuxtLink to="/studio/account" class="block px-4 py-2" :class="{ 'bg-wash': active }"
+            >Password and devices</NuxtLink
+          >
         </MenuItem>
         <MenuItem v-slot="{ active }">
           <button class="block w-full px-4 py-2 text-left" :class="{ 'bg-wash': active }" @click="signOut">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Slip } from '#core/readings'
-import { SITES } from '#core/sites'
+import { SITES, WAYS, type WayId } from '#core/sites'
 import { formatNumber, type LengthUnit, type MassUnit } from '#core/units'
 import type { Cell } from '~/composables/useMeasuring'
 
@@ -18,13 +18,13 @@ const props = defineProps<{
   /** The client's own landmark at this site. */
   landmark: string | null
   /** How the fold is lifted, where there are several ways. */
-  method: string | null
+  method: WayId | null
 }>()
 const emit = defineEmits<{
   count: []
   mass: [unit: MassUnit]
   length: [unit: LengthUnit]
-  method: [method: string]
+  method: [method: WayId]
   correct: []
 }>()
 
@@ -71,7 +71,7 @@ const round = computed(() => {
         :aria-pressed="way === method"
         @click="emit('method', way)"
       >
-        {{ way }}
+        {{ WAYS[way] }}
       </button>
     </div>
     <div class="flex items-end justify-between border-b-3 border-ink pb-1">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { format } from 'date-fns'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 
 defineProps<{
@@ -18,7 +17,7 @@ defineEmits<{ keys: []; leave: [] }>()
     <NuxtLink to="/" aria-label="Oak Pinch, to the floor"><ProductMark class="size-6" /></NuxtLink>
     <h1 class="truncate font-bold sm:text-lg">{{ name }}</h1>
     <span class="truncate text-faded max-lg:hidden">
-      {{ protocolName }} · {{ round }} · started {{ format(new Date(record.startedAt), 'HH:mm') }}
+      {{ protocolName }} · {{ round }} · started {{ sayTime(record.startedAt) }}
     </span>
     <span class="ml-auto truncate text-sm text-faded" role="status" data-kept>
       <template v-if="recorder">recorder {{ recorder }} · </template>{{ kept }}

@@ -41,7 +41,7 @@ const pair = computed(() => pairs.value.find((one) => one.pose === pose.value) ?
 const photographed = computed(() =>
   ends.value.flatMap(({ record }, place) =>
     place < toIndex.value && photos.value.some(({ checkinId }) => checkinId === record.id)
-      ? [{ place, day: sayDay(record.startedAt) }]
+      ? [{ place, day: sayDay(record.day) }]
       : [],
   ),
 )
@@ -54,7 +54,7 @@ const differences = computed(() =>
     }),
   ),
 )
-const day = (end: typeof now.value) => (end ? sayDay(end.record.startedAt) : '')
+const day = (end: typeof now.value) => (end ? sayDay(end.record.day) : '')
 
 function replace(photo: Photo) {
   props.followed.take({ photos: photos.value.map((one) => (one.id === photo.id ? photo : one)) })

@@ -58,7 +58,7 @@ const typed = useStore(form.store, ({ values }) => values)
 const busy = useStore(form.store, ({ isSubmitting }) => isSubmitting)
 
 const start = computed(() => props.ends.find(({ record }) => record.id === typed.value.checkinId) ?? null)
-const context = computed(() => start.value && planContext(start.value, props.history, props.units))
+const context = computed(() => start.value && planContext(start.value, props.history, props.units, todayHere()))
 const kinds = computed(() =>
   TARGET_KINDS.filter((kind) => !props.neutral || kind === 'sum').map((kind) => ({
     id: kind,
@@ -95,7 +95,7 @@ const inTime = computed(() => {
   const { byDay } = typed.value
   if (!draft.value || !/^\d{4}-\d\d-\d\d$/.test(byDay)) return null
   const latest = latestStart(byDay, draft.value.weeks)
-  return { latest, late: latest < draft.value.startedAt.slice(0, 10) }
+  return { latest, late: latest < draft.value.startDay }
 })
 
 function told(errors: readonly unknown[], field: 'kind' | 'value' | 'perWeek' | 'byDay'): string | undefined {
@@ -132,7 +132,7 @@ watch(
         <FormField v-slot="{ attrs }" label="Starts at the check-in of" name="checkinId">
           <select v-bind="attrs" class="field" :value="state.value" @change="field.handleChange(textOf($event))">
             <option v-for="{ record } in newestFirst" :key="record.id" :value="record.id">
-              {{ sayDay(record.startedAt) }}
+              {{ sayDay(record.day) }}
             </option>
           </select>
         </FormField>

@@ -79,7 +79,7 @@ async function end() {
             </thead>
             <tbody>
               <tr v-for="{ end: { record }, against } in [...held].reverse()" :key="record.id" :data-held="record.id">
-                <td class="!py-1 whitespace-nowrap">{{ sayDay(record.startedAt) }}</td>
+                <td class="!py-1 whitespace-nowrap">{{ sayDay(record.day) }}</td>
                 <template v-if="against">
                   <td class="figure right !py-1">{{ shown.value(against.planned) }}</td>
                   <td class="figure right !py-1 font-bold">{{ shown.value(against.measured) }}</td>
@@ -132,7 +132,7 @@ async function end() {
             <span class="figure font-bold">{{ shown.value(line.perWeek, 2) }}</span> {{ shown.changeUnit }} a week
           </dd>
           <dt class="text-faded">From</dt>
-          <dd>{{ sayDay(line.startedAt) }}</dd>
+          <dd>{{ sayDay(line.startDay) }}</dd>
           <dt class="text-faded">There about</dt>
           <dd class="font-bold">{{ sayDay(line.endsOn) }}</dd>
           <template v-if="plan.byDay">

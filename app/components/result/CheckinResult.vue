@@ -66,7 +66,7 @@ async function choose(change: Partial<Choices>) {
   >
     <section class="grid content-start gap-4 border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="checkin-of">
       <h2 id="checkin-of" class="text-lg font-bold">
-        Check-in of {{ sayDay(now.record.startedAt) }}
+        Check-in of {{ sayDay(now.record.day) }}
         <span class="font-normal text-faded">measured by {{ assessor }}</span>
       </h2>
       <div v-if="!neutral && reached" class="flex flex-wrap items-end gap-x-8 gap-y-2">

@@ -35,7 +35,7 @@ async function keep(words: string | null) {
 <template>
   <div class="border-l-4 border-lean pl-4" data-words>
     <form v-if="draft !== null" class="grid gap-2" @submit.prevent="keep(draft)">
-      <label class="font-semibold" for="words">The reading of {{ sayDay(record.startedAt) }}</label>
+      <label class="font-semibold" for="words">The reading of {{ sayDay(record.day) }}</label>
       <textarea id="words" v-model="draft" class="field min-h-32" maxlength="4000" />
       <div class="flex gap-2">
         <button class="press press-first">Keep with this check-in</button>
@@ -61,9 +61,7 @@ async function keep(words: string | null) {
           Keep as it is
         </button>
         <button v-else class="min-h-9 underline underline-offset-4" @click="keep(null)">Discard</button>
-        <span v-if="record.keptWords" class="self-center text-sm text-faded"
-          >kept with {{ sayDay(record.startedAt) }}</span
-        >
+        <span v-if="record.keptWords" class="self-center text-sm text-faded">kept with {{ sayDay(record.day) }}</span>
       </div>
     </template>
     <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>

@@ -1,4 +1,4 @@
-import { format } from 'date-fns'
+import { sayTime } from '~/composables/useDays'
 import { formatNumber } from '#core/units'
 import { CHART_FONT, FIGURE_FONT, type ChartColours } from './theme'
 
@@ -28,9 +28,9 @@ export function timeAxis({ ink, faded }: ChartColours, pattern: string) {
       color: faded,
       fontSize: 13,
       hideOverlap: true,
-      formatter: (at: number) => format(at, pattern),
+      formatter: (at: number) => sayTime(at, pattern),
     },
-    axisPointer: { label: { formatter: ({ value }: { value: number }) => format(value, 'd MMM yyyy') } },
+    axisPointer: { label: { formatter: ({ value }: { value: number }) => sayTime(value, 'd MMM yyyy') } },
     splitLine: { show: false },
   }
 }

@@ -1,4 +1,6 @@
+import { TZDate } from '@date-fns/tz'
 import { addMonths, addWeeks, differenceInDays, format, startOfMonth, startOfWeek } from 'date-fns'
+import { studioZone } from '~/composables/useDays'
 
 /** A tick of the tape: a week or the beginning of a labelled month. */
 export interface Tick {
@@ -21,16 +23,17 @@ export function tapeScale(first: number, last: number, width: number): (at: numb
 export function tapeTicks(first: number, last: number, width: number): Tick[] {
   const scale = tapeScale(first, last, width)
   const days = differenceInDays(last, first)
+  const start = new TZDate(first, studioZone())
   const inside = (x: number) => x >= 0 && x <= width
   const ticks: Tick[] = []
   if (days < 900) {
-    for (let week = startOfWeek(first, { weekStartsOn: 1 }); +week <= last + 7 * 864e5; week = addWeeks(week, 1)) {
+    for (let week = startOfWeek(start, { weekStartsOn: 1 }); +week <= last + 7 * 864e5; week = addWeeks(week, 1)) {
       if (inside(scale(+week))) ticks.push({ x: scale(+week), long: false, label: null })
     }
   }
   let free = 0
   let year: string | null = null
-  for (let month = startOfMonth(first); +month <= last + 31 * 864e5; month = addMonths(month, 1)) {
+  for (let month = startOfMonth(start); +month <= last + 31 * 864e5; month = addMonths(month, 1)) {
     const x = scale(+month)
     if (!inside(x)) continue
     const named = x >= free && x < width - 40

@@ -11,8 +11,15 @@ const router = useRouter()
 const id = uuid()
 
 async function save(input: ClientInput) {
-  const added = await $fetch<Client>('/api/clients', { method: 'POST', body: { id, ...input } })
-  await router.push(`/clients/${added.id}`)
+  try {
+    await $fetch<Client>('/api/clients', { method: 'POST', body: { id, ...input } })
+  } catch (error) {
+    if (problemOf(error).status !== 409) throw error
+    // An earlier try reached the server though its answer did not come back: what has been changed since is a change.
+    const { version } = await $fetch<Client>(`/api/clients/${id}`)
+    await $fetch(`/api/clients/${id}`, { method: 'PATCH', body: { ...input, version } })
+  }
+  await router.push(`/clients/${id}`)
 }
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SCHOOLS, SITES, type Site, type SiteId } from '#core/sites'
+import { SCHOOLS, SITES, type Site, type SiteId, type WayId } from '#core/sites'
 import { formatNumber, trimZero, type LengthUnit, type MassUnit } from '#core/units'
 import type { Source } from '#core/readings'
 import { useMe } from '~/stores/me'
@@ -24,7 +24,7 @@ const marking = ref(false)
 const marked = shallowRef<Site | null>(null)
 /** A filled paper sheet is typed in: its readings say so, and nothing is left to mark. */
 const fromPaper = route.query.paper === '1'
-const ways = ref<Record<string, string>>({})
+const ways = ref<Partial<Record<SiteId, WayId>>>({})
 const seconds = computed(() => SCHOOLS[protocol.value.school].readAfterSeconds || 2)
 const count = useCount(seconds)
 const hands = useHands()
@@ -48,7 +48,7 @@ const method = computed(() => {
   const site = current.value
   if (site?.kind !== 'fold' || !site.ways) return null
   const before = facts.value?.last?.readings.findLast((reading) => reading.site === site.id)?.method
-  return ways.value[site.id] ?? before ?? site.ways[0] ?? null
+  return ways.value[site.id as SiteId] ?? before ?? site.ways[0] ?? null
 })
 
 function commit(entered: Parameters<typeof session.read>[0], source: Source, site?: SiteId) {
@@ -90,6 +90,7 @@ watch(
 )
 watch(current, (site) => site && devices.tellSite(site.id), { immediate: true })
 watch(cell, count.reset)
+watch(session.discarded, () => navigateTo('/'))
 
 const kept = useKeptWord(() => Boolean(record.value?.finishedAt))
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
@@ -121,7 +122,7 @@ function skip() {
 useMeasuringKeys({
   type: entry.type,
   erase: entry.erase,
-  keep: () => (cell.value.kind === 'none' ? finish() : act('keyboard')),
+  keep: () => (cell.value.kind !== 'none' ? act('keyboard') : store.isRecorder ? undefined : finish()),
   strikeLast: session.strikeNext,
   note: () => (dialog.value = 'note'),
   skip,
@@ -184,7 +185,7 @@ useMeasuringKeys({
         :rows="rows"
         :cell="cell"
         :typed="entry.text.value"
-        :last-date="facts.last ? sayDay(facts.last.startedAt) : null"
+        :last-date="facts.last ? sayDay(facts.last.day) : null"
         :show-last="!blind && last !== null"
         :base="result.session.base"
         :units="store.units"
@@ -204,12 +205,7 @@ useMeasuringKeys({
         {{ copied.sentence }}
       </p>
       <SpeakingEquations v-if="cell.kind !== 'none' && !blind" class="mt-3 max-sm:hidden" :result="result" />
-      <ul v-if="outbox.refused.length > 0" role="alert" class="mt-3 grid gap-1 border-l-4 border-fat pl-3 text-sm">
-        <li v-for="fact in outbox.refused" :key="fact.id">
-          {{ fact.reading ? `${fact.reading.value} at ${fact.reading.site}` : 'A strike' }} was not taken:
-          {{ fact.refused }}
-        </li>
-      </ul>
+      <LazySetAside v-if="outbox.aside.length > 0" class="mt-3" :client-id="facts.client.id" />
     </section>
 
     <section
@@ -251,7 +247,7 @@ useMeasuringKeys({
           <button class="min-h-9 underline underline-offset-4" @click="skip">
             {{ cell.kind === 'weight' ? 'measure without weight' : 'skip' }}
           </button>
-          <button v-if="hasReading" class="min-h-9 underline underline-offset-4" @click="finish">
+          <button v-if="hasReading && !store.isRecorder" class="min-h-9 underline underline-offset-4" @click="finish">
             finish as it is
           </button>
         </div>
@@ -264,7 +260,9 @@ useMeasuringKeys({
           class="flex-1 overflow-y-auto"
         />
         <div class="flex gap-2">
-          <button class="press press-first min-h-14 flex-1 text-lg" @click="finish">Done</button>
+          <button v-if="!store.isRecorder" class="press press-first min-h-14 flex-1 text-lg" @click="finish">
+            Done
+          </button>
           <button class="press press-quiet min-h-14" @click="session.strikeNext">
             Strike {{ pickedFigure ?? 'last' }}
           </button>

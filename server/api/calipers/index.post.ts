@@ -1,15 +1,18 @@
 import { defineEventHandler, setResponseStatus } from 'h3'
 import { caliperInput } from '../../../shared/schemas/caliper'
 import { useDatabase } from '../../db/use-database'
+import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
 import { signedInAs } from '../../http/signed-in'
 import { addCaliper, listCalipers } from '../../repositories/calipers'
+import { change } from '../../write/use-change'
 
 export default defineEventHandler(async (event) => {
   const who = signedInAs(event)
   const input = await readJson(event, caliperInput)
-  const db = await useDatabase()
-  await addCaliper(db, who, input)
+  await change(actorOf(event), { kind: 'caliper.added', subjectId: input.id }, async (tx, unit) => {
+    if ((await addCaliper(tx, who, input)) === 0) unit.unchanged()
+  })
   setResponseStatus(event, 201)
-  return listCalipers(db, who)
+  return listCalipers(await useDatabase(), who)
 })

@@ -2,6 +2,7 @@ import { defineEventHandler, getQuery } from 'h3'
 import { clientQuery, type ClientPage } from '../../../shared/schemas/client'
 import { useDatabase } from '../../db/use-database'
 import { parsed } from '../../http/body'
+import { todayAt } from '../../http/days'
 import { signedInAs } from '../../http/signed-in'
 import { listClients } from '../../repositories/client-list'
 
@@ -9,5 +10,5 @@ import { listClients } from '../../repositories/client-list'
 export default defineEventHandler(async (event): Promise<ClientPage> => {
   const { archived, descending, ...query } = parsed(clientQuery, getQuery(event))
   const asked = { ...query, archived: archived === 'true', descending: descending === 'true' }
-  return listClients(await useDatabase(), signedInAs(event), asked, new Date().toISOString().slice(0, 10))
+  return listClients(await useDatabase(), signedInAs(event), asked, await todayAt(event))
 })

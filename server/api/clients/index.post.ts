@@ -1,15 +1,21 @@
 import { defineEventHandler, setResponseStatus } from 'h3'
 import { newClientInput } from '../../../shared/schemas/client'
-import { useDatabase } from '../../db/use-database'
+import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
-import { failure } from '../../http/failure'
+import { refuseFuture } from '../../http/days'
 import { signedInAs } from '../../http/signed-in'
 import { addClient } from '../../repositories/clients'
+import { change } from '../../write/use-change'
 
 export default defineEventHandler(async (event) => {
   const input = await readJson(event, newClientInput)
-  const added = await addClient(await useDatabase(), signedInAs(event), input)
-  if (!added) throw failure(409, 'This id is taken.', [{ field: 'id', message: 'This id is taken.' }])
+  const { birthDate, consentOn, photoConsentOn } = input
+  await refuseFuture(event, { birthDate, consentOn, photoConsentOn })
+  const { client } = await change(actorOf(event), { kind: 'client.added', clientId: input.id }, async (tx, unit) => {
+    const stored = await addClient(tx, signedInAs(event), input)
+    if (!stored.added) unit.unchanged()
+    return stored
+  })
   setResponseStatus(event, 201)
-  return added
+  return client
 })

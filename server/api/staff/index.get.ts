@@ -1,6 +1,13 @@
 import { defineEventHandler } from 'h3'
 import { useDatabase } from '../../db/use-database'
 import { signedInAs } from '../../http/signed-in'
-import { listStaff } from '../../repositories/staff'
+import { listEverybody, listStaff } from '../../repositories/staff'
 
-export default defineEventHandler(async (event) => listStaff(await useDatabase(), signedInAs(event)))
+/** People of the studio; a lead sees closed accounts too. */
+export default defineEventHandler(async (event) => {
+  const who = signedInAs(event)
+  const db = await useDatabase()
+  return who.role === 'lead'
+    ? listEverybody(db, who)
+    : (await listStaff(db, who)).map((person) => ({ ...person, active: true }))
+})

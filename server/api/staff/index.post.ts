@@ -1,17 +1,26 @@
 import { defineEventHandler, setResponseStatus } from 'h3'
+import { v7 as uuid } from 'uuid'
 import { staffInput } from '../../../shared/schemas/account'
-import { useDatabase } from '../../db/use-database'
+import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
 import { failure } from '../../http/failure'
+import { hashInTurn, refuseWeak } from '../../http/password'
 import { signedInAsLead } from '../../http/signed-in'
 import { addStaff } from '../../repositories/staff'
+import { change } from '../../write/use-change'
 
 export default defineEventHandler(async (event) => {
   const who = signedInAsLead(event)
   const { password, ...input } = await readJson(event, staffInput)
-  const added = await addStaff(await useDatabase(), who, { ...input, passwordHash: await hashPassword(password) })
-  const sentence = 'Somebody signs in with this address already.'
-  if (!added) throw failure(409, sentence, [{ field: 'email', message: sentence }])
+  refuseWeak(password, [input.name, input.email])
+  const passwordHash = await hashInTurn(password)
+  const id = uuid()
+  const added = await change(actorOf(event), { kind: 'staff.added', subjectId: id }, async (tx) => {
+    const person = await addStaff(tx, who, { id, ...input, passwordHash })
+    const sentence = 'Somebody signs in with this address already.'
+    if (!person) throw failure(409, sentence, [{ field: 'email', message: sentence }])
+    return person
+  })
   setResponseStatus(event, 201)
   return added
 })

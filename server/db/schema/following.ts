@@ -14,6 +14,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import type { Choices } from '../../../core/composition/facts'
 import type { Alignment } from '../../../shared/schemas/photo'
+import { withinLimits } from './checks'
 import { instant } from './instant'
 import { checkin } from './measuring'
 import { client, staff } from './people'
@@ -64,10 +65,7 @@ export const weighIn = pgTable(
       .on(t.clientId, t.day)
       .where(sql`${t.struckAt} is null`),
     check('weigh_in_unit', sql`${t.unit} in ('kg', 'lb')`),
-    check(
-      'weigh_in_value',
-      sql`case ${t.unit} when 'kg' then ${t.value} between 20 and 350 else ${t.value} between 44 and 772 end`,
-    ),
+    check('weigh_in_value', withinLimits(t.unit, t.value, ['kg', 'lb'])),
     check('weigh_in_day', sql`${t.day} >= '1990-01-01'`),
   ],
 )
@@ -84,6 +82,8 @@ export const photo = pgTable(
     width: integer('width').notNull(),
     height: integer('height').notNull(),
     byteLength: integer('byte_length').notNull(),
+    /** SHA-256 of the bytes as kept. Null: kept by an earlier version. */
+    digest: text('digest'),
     /** Clothes, place, light and distance as said when it was taken. */
     conditions: jsonb('conditions').$type<Record<string, string>>().notNull().default({}),
     /** How it lies over the others, by hand. */

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import {
   boolean,
   check,
+  date,
   doublePrecision,
   index,
   integer,
@@ -13,7 +14,9 @@ import {
 } from 'drizzle-orm/pg-core'
 import { SOURCES } from '../../../core/readings/reading'
 import { OWN_POLICIES, type ChosenPolicies } from '../../../core/readings/variants'
+import { WAY_IDS } from '../../../core/sites/ways'
 import { caliper } from './calipers'
+import { oneOf, withinLimits } from './checks'
 import { instant } from './instant'
 import { client, staff } from './people'
 
@@ -42,6 +45,8 @@ export const checkin = pgTable(
     /** Height is measured at this visit, in three trials. */
     withHeight: boolean('with_height').notNull().default(false),
     startedAt: instant('started_at').notNull(),
+    /** The calendar day it was where the studio is. */
+    day: date('day', { mode: 'string' }).notNull(),
     finishedAt: instant('finished_at'),
     note: text('note').notNull().default(''),
     /** The reading of this check-in in words, as the coach kept it. Null: not kept. */
@@ -80,7 +85,7 @@ export const reading = pgTable(
       .references(() => staff.id),
     source: text('source', { enum: [...SOURCES] }).notNull(),
     /** How the fold was lifted, where a site has several ways. */
-    method: text('method'),
+    method: text('method', { enum: WAY_IDS }),
     receivedAt: instant('received_at')
       .notNull()
       .default(sql`now()`),
@@ -89,10 +94,11 @@ export const reading = pgTable(
     index('reading_checkin').on(t.checkinId, t.takenAt),
     check('reading_round', sql`${t.round} between 1 and 20`),
     check('reading_unit', sql`${t.unit} in ('mm', 'kg', 'lb', 'cm', 'in')`),
-    check(
-      'reading_value',
-      sql`case ${t.unit} when 'mm' then ${t.value} between 1.5 and 80 when 'kg' then ${t.value} between 20 and 350 when 'lb' then ${t.value} between 44 and 772 when 'cm' then ${t.value} between 10 and 250 else ${t.value} between 4 and 99 end`,
-    ),
+    check('reading_value', withinLimits(t.unit, t.value, ['mm', 'cm', 'in', 'kg', 'lb'])),
+    // Readings leave the database as lines of columns (server/repositories/reading-lines.ts): no column holds free text.
+    check('reading_site', sql`${t.site} ~ '^[a-z0-9-]{1,40}$'`),
+    check('reading_method', oneOf(t.method, WAY_IDS)),
+    check('reading_source', oneOf(t.source, SOURCES)),
   ],
 )
 

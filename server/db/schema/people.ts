@@ -5,6 +5,7 @@ import {
   date,
   doublePrecision,
   index,
+  integer,
   jsonb,
   pgTable,
   primaryKey,
@@ -14,7 +15,8 @@ import {
 } from 'drizzle-orm/pg-core'
 import { FLAGS, type Flag } from '../../../core/cautions/flags'
 import { ANCESTRIES } from '../../../core/composition/ancestry'
-import type { Habits } from '../../../shared/schemas/account'
+import { NO_ZONE } from '../../../core/calendar'
+import { ROLES, type Habits } from '../../../shared/schemas/account'
 import { instant } from './instant'
 
 /** One installation's studio: its name and the units its people see unless they choose their own. */
@@ -29,6 +31,8 @@ export const studio = pgTable(
     lengthUnit: text('length_unit', { enum: ['cm', 'in'] })
       .notNull()
       .default('cm'),
+    /** IANA name of the zone its days are counted in. */
+    timeZone: text('time_zone').notNull().default(NO_ZONE),
     createdAt: instant('created_at')
       .notNull()
       .default(sql`now()`),
@@ -52,7 +56,7 @@ export const staff = pgTable(
     /** Lower case, unique in the installation. */
     email: text('email').notNull(),
     passwordHash: text('password_hash').notNull(),
-    role: text('role', { enum: ['lead', 'coach'] }).notNull(),
+    role: text('role', { enum: [...ROLES] }).notNull(),
     /** Null: the studio's unit. */
     massUnit: text('mass_unit', { enum: ['kg', 'lb'] }),
     lengthUnit: text('length_unit', { enum: ['cm', 'in'] }),
@@ -68,7 +72,7 @@ export const staff = pgTable(
     index('staff_studio').on(t.studioId, t.name),
     check('staff_name_length', sql`length(${t.name}) between 1 and 120`),
     check('staff_email_lower', sql`${t.email} = lower(${t.email}) and length(${t.email}) <= 200`),
-    check('staff_role', sql`${t.role} in ('lead', 'coach')`),
+    check('staff_role', sql`${t.role} in ('lead', 'coach', 'recorder')`),
     check('staff_mass_unit', sql`${t.massUnit} in ('kg', 'lb')`),
     check('staff_length_unit', sql`${t.lengthUnit} in ('cm', 'in')`),
   ],
@@ -100,6 +104,8 @@ export const client = pgTable(
     /** Day the client agreed to be photographed. Null: not agreed. */
     photoConsentOn: date('photo_consent_on', { mode: 'string' }),
     archivedAt: instant('archived_at'),
+    /** Counts changes of the record itself: a form that was opened on an older one is not laid over a newer one. */
+    version: integer('version').notNull().default(1),
     /** Last change of any fact about this client: what computed lines are kept under. */
     touchedAt: instant('touched_at')
       .notNull()

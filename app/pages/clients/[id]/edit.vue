@@ -10,6 +10,8 @@ const route = useRoute()
 const router = useRouter()
 const id = String(route.params.id)
 const client = shallowRef<Client | null>(null)
+/** What stands there now, beside what was typed here. */
+const conflict = shallowRef<{ stored: Client; mine: ClientInput } | null>(null)
 
 onMounted(async () => {
   try {
@@ -19,9 +21,26 @@ onMounted(async () => {
   }
 })
 
-async function save(input: ClientInput) {
-  await $fetch(`/api/clients/${id}`, { method: 'PATCH', body: input })
+async function keep(input: ClientInput, version: number) {
+  await $fetch(`/api/clients/${id}`, { method: 'PATCH', body: { ...input, version } })
   await router.push(`/clients/${id}`)
+}
+
+async function save(input: ClientInput) {
+  conflict.value = null
+  await keep(input, client.value?.version ?? 1)
+}
+
+async function keepMine() {
+  const both = conflict.value
+  if (!both) return
+  try {
+    await keep(both.mine, both.stored.version)
+  } catch (error) {
+    const { stored } = problemOf(error)
+    if (stored) conflict.value = { ...both, stored: stored as Client }
+    else showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
+  }
 }
 
 async function archive(archived: boolean) {
@@ -33,6 +52,14 @@ async function archive(archived: boolean) {
 <template>
   <div class="mx-auto w-full max-w-5xl px-4 py-6 sm:px-6">
     <h1 class="mb-6 text-3xl font-bold">Change client</h1>
+    <RecordConflict
+      v-if="conflict"
+      :stored="conflict.stored"
+      :mine="conflict.mine"
+      :length-unit="store.units.length"
+      @mine="keepMine"
+      @theirs="router.push(`/clients/${id}`)"
+    />
     <ClientForm
       v-if="client"
       :start="typedClient(client, store.units.length)"
@@ -40,6 +67,7 @@ async function archive(archived: boolean) {
       :length-unit="store.units.length"
       action="Keep changes"
       :save="save"
+      @conflict="(stored, mine) => (conflict = { stored, mine })"
     >
       <NuxtLink :to="`/clients/${id}`" class="press press-quiet min-h-12">Leave as it was</NuxtLink>
       <button type="button" class="press press-quiet ml-auto min-h-12" @click="archive(!client.archived)">

@@ -4,9 +4,11 @@ import { ageInYears } from '#core/composition'
 import { nextDue } from '#core/schedule'
 import { formatHeight } from '#core/units'
 import { useMe } from '~/stores/me'
+import { useOutbox } from '~/stores/outbox'
 
 const route = useRoute()
 const store = useMe()
+const outbox = useOutbox()
 const followed = useClientRecord(String(route.params.id))
 const { client, records, open, ends, then, now, span, figures, fromIndex, toIndex, neutral } = followed
 const planned = usePlan(followed)
@@ -23,7 +25,7 @@ useHead({ title: () => `${client.value?.name ?? 'Client'}, Oak Pinch` })
 
 const VIEWS = ['Span', 'Check-in', 'Weight diary', 'Plan', 'Photographs', 'Error', 'All check-ins'] as const
 const instants = computed(() => ends.value.map(({ record }) => record.startedAt))
-const next = computed(() => (now.value ? nextDue(ends.value.at(-1)?.record.startedAt ?? '') : null))
+const next = computed(() => (now.value ? nextDue(ends.value.at(-1)?.record.day ?? todayHere()) : null))
 
 /** The check-in nearest to twelve weeks before the newest. */
 const twelveWeeks = computed(() => {
@@ -55,7 +57,7 @@ const takeHome = computed(() => {
     <div class="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-4 py-2 sm:px-6 lg:flex-nowrap">
       <h1 class="text-3xl font-bold lg:whitespace-nowrap">{{ client.name }}</h1>
       <p class="text-[15px] leading-5 text-faded lg:flex-1">
-        {{ ageInYears(client.birthDate, new Date().toISOString()) }}<template v-if="client.athlete">, athlete</template
+        {{ ageInYears(client.birthDate, todayHere()) }}<template v-if="client.athlete">, athlete</template
         ><template v-if="client.heightCm">, {{ formatHeight(client.heightCm, store.units) }}</template
         ><template v-if="now"> · {{ now.facts.protocol.name.toLowerCase() }}</template
         ><template v-if="now?.result.estimate"> · {{ now.result.estimate.equation.label }}</template
@@ -84,6 +86,11 @@ const takeHome = computed(() => {
       </div>
     </div>
 
+    <LazySetAside
+      v-if="outbox.aside.length > 0 || outbox.refusedStarts.length > 0"
+      class="mx-4 my-3 sm:mx-6"
+      :client-id="client.id"
+    />
     <template v-if="now && figures">
       <TimeTape
         v-if="ends.length > 1"

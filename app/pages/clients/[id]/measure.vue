@@ -65,7 +65,7 @@ const cautions = computed(() => {
     flags: person.flags,
     consent: person.consentOn !== null,
     guardianConsent: person.guardianConsent,
-    caliper: used && caliperFacts(used, new Date().toISOString()),
+    caliper: used && caliperFacts(used, todayHere()),
   })
 })
 const blocked = computed(() => cautions.value.some(({ effects }) => effects.includes('not-yet')))
@@ -123,7 +123,7 @@ function start() {
   <form v-if="facts && client" class="mx-auto w-full max-w-6xl px-4 py-4 sm:px-6" @submit.prevent="start">
     <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
       <h1 class="text-3xl font-bold">{{ client.name }}</h1>
-      <p class="text-faded">Prepare{{ last ? `; last measured ${sayAgo(last.startedAt)}` : ': the first check-in' }}</p>
+      <p class="text-faded">Prepare{{ last ? `; last measured ${sayAgo(last.day)}` : ': the first check-in' }}</p>
       <div class="ml-auto flex gap-2">
         <NuxtLink :to="`/clients/${client.id}`" class="press press-quiet min-h-12">Leave</NuxtLink>
         <button class="press press-first min-h-12 px-8 text-lg" :disabled="blocked || starter.starting.value">

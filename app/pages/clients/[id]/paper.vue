@@ -74,7 +74,7 @@ function print() {
         <thead>
           <tr class="border-b-2 border-ink text-left">
             <th scope="col" class="py-1">Site</th>
-            <th scope="col" class="w-20 text-right">{{ facts.last ? sayDay(facts.last.startedAt) : 'Last' }}</th>
+            <th scope="col" class="w-20 text-right">{{ facts.last ? sayDay(facts.last.day) : 'Last' }}</th>
             <th v-for="column in columns" :key="column" scope="col" class="w-24 pl-3">{{ column }}.</th>
             <th scope="col" class="w-24 pl-3">Value</th>
           </tr>

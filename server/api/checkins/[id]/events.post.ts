@@ -2,14 +2,13 @@ import { defineEventHandler } from 'h3'
 import { findProtocol } from '../../../../core/sites'
 import { eventsInput, type CheckinRecord, type EventsInput } from '../../../../shared/schemas/checkin'
 import type { FieldProblem } from '../../../../shared/schemas/problem'
-import { useDatabase } from '../../../db/use-database'
+import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
-import { publish } from '../../../http/live'
-import { forgetErrors } from '../../../repositories/assessor-errors'
 import { EventsRefused, storeEvents } from '../../../repositories/events'
+import { change } from '../../../write/use-change'
 
 function outsideProtocol(record: CheckinRecord, events: EventsInput): FieldProblem[] {
   const allowed = new Set<string>([...(findProtocol(record.protocolId)?.sites ?? []), 'weight', 'height'])
@@ -29,13 +28,15 @@ export default defineEventHandler(async (event) => {
   const outside = outsideProtocol(record, events)
   if (outside[0]) throw failure(422, outside[0].message, outside)
   try {
-    await storeEvents(await useDatabase(), signedInAs(event), record.id, events)
+    const { id: checkinId, clientId } = record
+    await change(actorOf(event), { kind: 'checkin.facts', clientId, checkinId }, async (tx, unit) => {
+      if ((await storeEvents(tx, signedInAs(event), checkinId, events)) === 0) unit.unchanged()
+      else unit.publish({ kind: 'events', events })
+    })
   } catch (error) {
     if (error instanceof EventsRefused) throw failure(409, error.message)
     throw error
   }
-  if (record.finishedAt) forgetErrors(signedInAs(event).studioId)
-  publish(record.id, { kind: 'events', events })
   return {
     stored: [
       ...events.readings.map(({ id }) => id),

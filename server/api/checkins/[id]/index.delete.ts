@@ -1,14 +1,18 @@
 import { defineEventHandler } from 'h3'
-import { useDatabase } from '../../../db/use-database'
+import { actorOf } from '../../../http/actor'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { discardEmptyCheckin } from '../../../repositories/checkins'
+import { change } from '../../../write/use-change'
 
-/** Discards a check-in started by mistake: only while nothing has been read in it. */
+/** Discards a check-in started by mistake: only while nothing has been read or photographed in it. */
 export default defineEventHandler(async (event) => {
-  const { id } = await checkinAt(event)
-  if (!(await discardEmptyCheckin(await useDatabase(), id))) {
-    throw failure(409, 'This check-in holds readings: it can be finished, not thrown away.')
-  }
+  const { id: checkinId, clientId } = await checkinAt(event)
+  await change(actorOf(event), { kind: 'checkin.discarded', clientId, checkinId }, async (tx, unit) => {
+    if (!(await discardEmptyCheckin(tx, checkinId))) {
+      throw failure(409, 'This check-in holds readings or photographs: it can be finished, not thrown away.')
+    }
+    unit.publish({ kind: 'discarded' })
+  })
   return { ok: true }
 })

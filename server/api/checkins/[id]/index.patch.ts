@@ -1,29 +1,24 @@
 import { defineEventHandler } from 'h3'
 import { checkinChange } from '../../../../shared/schemas/checkin'
-import { useDatabase } from '../../../db/use-database'
+import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
-import { publish } from '../../../http/live'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
-import { signedInAs } from '../../../http/signed-in'
-import { forgetErrors } from '../../../repositories/assessor-errors'
-import { changeCheckin } from '../../../repositories/checkins'
+import { annotateCheckin, finishCheckin } from '../../../repositories/checkins'
+import { change } from '../../../write/use-change'
 
-function later(a: string, b: string): string {
-  return a > b ? a : b
-}
-
+/** Finishes a check-in or writes at it. Only what is named changes, by what stands there when it is stored. */
 export default defineEventHandler(async (event) => {
-  const record = await checkinAt(event)
-  const { finished, note, keptWords } = await readJson(event, checkinChange)
-  if (finished && record.readings.length === 0) throw failure(409, 'There is nothing in this check-in to finish.')
-  const finishedAt = finished ? later(new Date().toISOString(), record.startedAt) : null
-  await changeCheckin(await useDatabase(), record.id, {
-    finishedAt: record.finishedAt ?? finishedAt,
-    note: note ?? record.note,
-    ...(keptWords === undefined ? {} : { keptWords }),
+  const { id: checkinId, clientId } = await checkinAt(event)
+  const { finished, ...words } = await readJson(event, checkinChange)
+  const kind = finished ? 'checkin.finished' : 'checkin.changed'
+  await change(actorOf(event), { kind, clientId, checkinId }, async (tx, unit) => {
+    if (finished && !(await finishCheckin(tx, checkinId, new Date().toISOString()))) {
+      throw failure(409, 'There is nothing in this check-in to finish.')
+    }
+    if (Object.keys(words).length > 0) await annotateCheckin(tx, checkinId, words)
+    else if (!finished) return unit.unchanged()
+    unit.publish({ kind: 'changed' })
   })
-  forgetErrors(signedInAs(event).studioId)
-  publish(record.id, { kind: 'changed' })
   return checkinAt(event)
 })

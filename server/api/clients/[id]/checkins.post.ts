@@ -2,14 +2,19 @@ import { defineEventHandler, setResponseStatus, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { startCheckinInput } from '../../../../shared/schemas/checkin'
 import type { FieldProblem } from '../../../../shared/schemas/problem'
+import { ageInYears, localDay } from '../../../../core/calendar'
+import { ADULT_YEARS } from '../../../../core/cautions'
 import { useDatabase } from '../../../db/use-database'
+import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
+import { zoneOf } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
 import { listCalipers } from '../../../repositories/calipers'
 import { startCheckin } from '../../../repositories/checkins'
 import { listStaff } from '../../../repositories/staff'
+import { change } from '../../../write/use-change'
 
 /** People and calipers that are not this studio's. */
 async function strangersIn(
@@ -41,12 +46,17 @@ export default defineEventHandler(async (event) => {
   if (!client.consentOn) throw failure(409, 'Note the client’s consent before measuring.')
   const strangers = await strangersIn(event, input)
   if (strangers[0]) throw failure(422, strangers[0].message, strangers)
-  const id = await startCheckin(await useDatabase(), signedInAs(event), {
-    ...input,
-    clientId: client.id,
-    side: client.usualSide,
+  const day = localDay(input.startedAt, await zoneOf(event))
+  if (ageInYears(client.birthDate, day) < ADULT_YEARS && !client.guardianConsent) {
+    throw failure(409, 'Under 18: note a guardian’s consent before measuring.')
+  }
+  const start = { ...input, day, clientId: client.id, side: client.usualSide }
+  const about = { clientId: client.id, checkinId: input.id }
+  const { id } = await change(actorOf(event), { kind: 'checkin.started', ...about }, async (tx, unit) => {
+    const begun = await startCheckin(tx, signedInAs(event), start)
+    if (!begun.added) unit.unchanged()
+    return begun
   })
-  if (!id) throw failure(409, 'This id is taken.', [{ field: 'id', message: 'This id is taken.' }])
   setResponseStatus(event, id === input.id ? 201 : 200)
   return { id }
 })

@@ -1,12 +1,14 @@
 import { defineEventHandler } from 'h3'
 import { findEquation } from '../../../../core/equations'
 import { choiceInput, type RecordedChoice } from '../../../../shared/schemas/following'
+import { actorOf } from '../../../http/actor'
 import { useDatabase } from '../../../db/use-database'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
 import { addChoice, listChoices } from '../../../repositories/choices'
+import { change } from '../../../write/use-change'
 
 /** Records which equation and conversion this client is followed with; answers with all choices, newest first. */
 export default defineEventHandler(async (event): Promise<RecordedChoice[]> => {
@@ -16,7 +18,9 @@ export default defineEventHandler(async (event): Promise<RecordedChoice[]> => {
     const message = 'This equation is not known.'
     throw failure(422, message, [{ field: 'equationId', message }])
   }
-  const db = await useDatabase()
-  await addChoice(db, signedInAs(event), client.id, input)
-  return listChoices(db, client.id)
+  const about = { clientId: client.id, subjectId: input.id }
+  await change(actorOf(event), { kind: 'choice.added', ...about }, async (tx, unit) => {
+    if ((await addChoice(tx, signedInAs(event), client.id, input)) === 0) unit.unchanged()
+  })
+  return listChoices(await useDatabase(), client.id)
 })

@@ -9,9 +9,7 @@ import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
 import { findHistory } from '../../../repositories/history'
 import { findMe } from '../../../repositories/staff'
-import { takeHomeDocument } from '../../../take-home/document'
-import { takeHomeFacts } from '../../../take-home/facts'
-import { printPdf } from '../../../take-home/print'
+import { printApart } from '../../../take-home/print-apart'
 
 /** The page to take home, as PDF. Always neutral for clients who are to see no percent and no weight. */
 export default defineEventHandler(async (event) => {
@@ -21,7 +19,7 @@ export default defineEventHandler(async (event) => {
   const db = await useDatabase()
   const me = await findMe(db, who)
   if (!me) throw failure(401, 'Please sign in.')
-  const facts = takeHomeFacts({
+  const printed = await printApart({
     history: await findHistory(db, who, client),
     studio: me.studio.name,
     units: unitsOf(me),
@@ -29,13 +27,12 @@ export default defineEventHandler(async (event) => {
     toId: query.to ?? null,
     neutral: query.neutral === 'true' || wantsNeutral(client.flags),
   })
-  if (!facts) throw failure(409, 'There is no finished check-in to take home yet.')
-  const pdf = await printPdf(takeHomeDocument(facts))
+  if (!printed) throw failure(409, 'There is no finished check-in to take home yet.')
   const name = client.name
     .normalize('NFKD')
     .replace(/[^\w]+/g, '-')
     .toLowerCase()
   setHeader(event, 'content-type', 'application/pdf')
-  setHeader(event, 'content-disposition', `attachment; filename="${name}-${facts.to.slice(0, 10)}.pdf"`)
-  return pdf
+  setHeader(event, 'content-disposition', `attachment; filename="${name}-${printed.day}.pdf"`)
+  return printed.pdf
 })

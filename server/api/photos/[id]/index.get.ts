@@ -1,12 +1,12 @@
 import { defineEventHandler, setHeader } from 'h3'
 import { failure } from '../../../http/failure'
 import { photoAt } from '../../../http/params'
-import { photoKey, photoStorage } from '../../../http/photo-storage'
+import { usePorts } from '../../../ports'
 
 /** The picture itself, for people of this studio only. Never kept by the browser or anything between. */
 export default defineEventHandler(async (event) => {
   const photo = await photoAt(event)
-  const bytes = await photoStorage().getItemRaw(photoKey(photo.id))
+  const bytes = await usePorts().photos.get(photo.id)
   if (!bytes) throw failure(404, 'This photograph is missing from the storage.')
   setHeader(event, 'content-type', 'image/jpeg')
   setHeader(event, 'cache-control', 'private, no-store')

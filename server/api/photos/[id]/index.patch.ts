@@ -1,13 +1,16 @@
 import { defineEventHandler } from 'h3'
 import { alignmentInput, type Photo } from '../../../../shared/schemas/photo'
-import { useDatabase } from '../../../db/use-database'
+import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { photoAt } from '../../../http/params'
 import { alignPhoto } from '../../../repositories/photos'
+import { change } from '../../../write/use-change'
 
 /** Keeps how a photograph was laid over the others. */
 export default defineEventHandler(async (event): Promise<Photo> => {
-  const photo = await photoAt(event)
-  await alignPhoto(await useDatabase(), photo.id, await readJson(event, alignmentInput))
+  const { id, clientId, checkinId } = await photoAt(event)
+  const alignment = await readJson(event, alignmentInput)
+  const about = { clientId, checkinId, subjectId: id }
+  await change(actorOf(event), { kind: 'photo.aligned', ...about }, (tx) => alignPhoto(tx, id, alignment))
   return photoAt(event)
 })

@@ -6,6 +6,8 @@ import { readJson } from '../../../../http/body'
 import { failure } from '../../../../http/failure'
 import { clientAt } from '../../../../http/params'
 import { listLandmarks, setLandmark } from '../../../../repositories/landmarks'
+import { actorOf } from '../../../../http/actor'
+import { change } from '../../../../write/use-change'
 
 const landmarkInput = z.strictObject({
   note: z.string({ error: 'Please write the landmark down.' }).trim().max(300, 'At most 300 characters.'),
@@ -17,7 +19,6 @@ export default defineEventHandler(async (event) => {
   const site = asSite(getRouterParam(event, 'site') ?? '')
   if (!site) throw failure(404, 'There is no such site.')
   const { note } = await readJson(event, landmarkInput)
-  const db = await useDatabase()
-  await setLandmark(db, id, site, note)
-  return listLandmarks(db, id)
+  await change(actorOf(event), { kind: 'landmark.set', clientId: id }, (tx) => setLandmark(tx, id, site, note))
+  return listLandmarks(await useDatabase(), id)
 })

@@ -4,12 +4,16 @@ import { useDatabase } from '../../../../db/use-database'
 import { failure } from '../../../../http/failure'
 import { clientAt, idParam } from '../../../../http/params'
 import { endPlan, listPlans } from '../../../../repositories/plans'
+import { actorOf } from '../../../../http/actor'
+import { change } from '../../../../write/use-change'
 
 /** Ends a plan, which stays on record; answers with all plans, newest first. */
 export default defineEventHandler(async (event): Promise<PlanRecord[]> => {
   const client = await clientAt(event)
   const sentence = 'There is no such plan under way.'
-  const db = await useDatabase()
-  if (!(await endPlan(db, client.id, idParam(event, sentence, 'plan')))) throw failure(404, sentence)
-  return listPlans(db, client.id)
+  const subjectId = idParam(event, sentence, 'plan')
+  await change(actorOf(event), { kind: 'plan.ended', clientId: client.id, subjectId }, async (tx) => {
+    if (!(await endPlan(tx, client.id, subjectId))) throw failure(404, sentence)
+  })
+  return listPlans(await useDatabase(), client.id)
 })

@@ -12,6 +12,9 @@ import { signedInAs } from '../../../../http/signed-in'
 import { findHistory } from '../../../../repositories/history'
 import { addPlan, listPlans } from '../../../../repositories/plans'
 import { findMe } from '../../../../repositories/staff'
+import { localDay } from '../../../../../core/calendar'
+import { actorOf } from '../../../../http/actor'
+import { change } from '../../../../write/use-change'
 
 /** Keeps a plan that core does not refuse for this client; answers with all plans, newest first. */
 export default defineEventHandler(async (event): Promise<PlanRecord[]> => {
@@ -28,12 +31,18 @@ export default defineEventHandler(async (event): Promise<PlanRecord[]> => {
     const message = 'A plan starts from a finished check-in of this client.'
     throw failure(422, message, [{ field: 'checkinId', message }])
   }
-  const refusals = planRefusals(targetOf(input), planContext(start, history, unitsOf(me)))
+  const refusals = planRefusals(
+    targetOf(input),
+    planContext(start, history, unitsOf(me), localDay(Date.now(), me.studio.timeZone)),
+  )
   const [first] = refusals
   if (first) {
     const fields = refusals.map(({ field, sentence }) => ({ field, message: sentence }))
     throw failure(422, first.sentence, fields)
   }
-  await addPlan(db, who, client.id, input)
+  const about = { clientId: client.id, checkinId: input.checkinId, subjectId: input.id }
+  await change(actorOf(event), { kind: 'plan.added', ...about }, async (tx, unit) => {
+    if ((await addPlan(tx, who, client.id, input)) === 0) unit.unchanged()
+  })
   return listPlans(db, client.id)
 })

@@ -4,12 +4,16 @@ import { useDatabase } from '../../../../db/use-database'
 import { failure } from '../../../../http/failure'
 import { clientAt, idParam } from '../../../../http/params'
 import { listWeighIns, strikeWeighIn } from '../../../../repositories/weigh-ins'
+import { actorOf } from '../../../../http/actor'
+import { change } from '../../../../write/use-change'
 
 /** Strikes a weigh-in; answers with the diary without it. */
 export default defineEventHandler(async (event): Promise<WeighInRecord[]> => {
   const client = await clientAt(event)
   const sentence = 'There is no such weigh-in.'
-  const db = await useDatabase()
-  if (!(await strikeWeighIn(db, client.id, idParam(event, sentence, 'weighIn')))) throw failure(404, sentence)
-  return listWeighIns(db, client.id)
+  const subjectId = idParam(event, sentence, 'weighIn')
+  await change(actorOf(event), { kind: 'weighin.struck', clientId: client.id, subjectId }, async (tx) => {
+    if (!(await strikeWeighIn(tx, client.id, subjectId))) throw failure(404, sentence)
+  })
+  return listWeighIns(await useDatabase(), client.id)
 })

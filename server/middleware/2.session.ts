@@ -1,8 +1,9 @@
 import { defineEventHandler, getRequestURL, sendRedirect, type H3Event } from 'h3'
-import { useDatabase } from '../db/use-database'
+import { refreshSession } from '../http/refresh-session'
 import { failure } from '../http/failure'
-import { OPEN_PAGES, OPEN_ROUTES } from '../http/open-routes'
-import { findActiveStaff, type SignedIn } from '../repositories/staff'
+import { logOf } from '../http/log'
+import { mayUse, OPEN_PAGES, OPEN_ROUTES } from '../http/open-routes'
+import type { SignedIn } from '../repositories/staff'
 
 declare module 'h3' {
   interface H3EventContext {
@@ -20,7 +21,8 @@ function isBuiltFile(path: string): boolean {
 
 async function signedIn(event: H3Event): Promise<SignedIn | null> {
   const { user } = await getUserSession(event)
-  return user ? findActiveStaff(await useDatabase(), user.staffId) : null
+  // A cookie sealed by an earlier version holds no session.
+  return user?.sessionId ? refreshSession(user.sessionId) : null
 }
 
 /** Closed by default: without a session only the listed routes and pages answer. */
@@ -32,6 +34,10 @@ export default defineEventHandler(async (event) => {
   if (!isApi && OPEN_PAGES.includes(pathname)) return
   const person = await signedIn(event)
   if (person) {
+    if (isApi && !mayUse(person.role, `${event.method} ${pathname}`)) {
+      logOf(event).warn({ what: 'refused', why: 'role', staff: person.staffId })
+      throw failure(403, 'A recorder writes readings down and nothing else. Please ask a coach.')
+    }
     event.context.signedIn = person
     return
   }

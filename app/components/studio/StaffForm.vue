@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { useForm } from '@tanstack/vue-form'
+import { staffInput, type StaffInput, type StaffMember } from '#shared/schemas/account'
+
+const emit = defineEmits<{ added: [person: StaffMember]; leave: [] }>()
+const problems = useProblems(['name', 'email', 'password', 'role'])
+
+const FIELDS = [
+  { name: 'name', label: 'Name', type: 'text', autocomplete: 'off', hint: undefined },
+  { name: 'email', label: 'E-mail address', type: 'email', autocomplete: 'off', hint: undefined },
+  {
+    name: 'password',
+    label: 'First password',
+    type: 'password',
+    autocomplete: 'new-password',
+    hint: 'At least 12 characters. They can change it under Your account.',
+  },
+] as const
+const empty: StaffInput = { name: '', email: '', password: '', role: 'coach' }
+const form = useForm({
+  defaultValues: empty,
+  validators: { onSubmit: staffInput },
+  async onSubmit({ value }) {
+    problems.clear()
+    try {
+      emit('added', await $fetch<StaffMember>('/api/staff', { method: 'POST', body: value }))
+    } catch (error) {
+      problems.problem.value = problemOf(error)
+    }
+  },
+})
+</script>
+
+<template>
+  <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
+    <form.Field v-for="shown in FIELDS" v-slot="{ field, state }" :key="shown.name" :name="shown.name">
+      <TextField
+        :label="shown.label"
+        :name="shown.name"
+        :hint="shown.hint"
+        :problem="firstError(state.meta.errors) ?? problems.byField.value.get(shown.name)"
+        :type="shown.type"
+        :autocomplete="shown.autocomplete"
+        :model-value="state.value"
+        @update:model-value="field.handleChange($event)"
+      />
+    </form.Field>
+    <form.Field v-slot="{ field, state }" name="role">
+      <ChoiceField
+        label="Role"
+        name="role"
+        :options="[
+          { value: 'coach', label: 'Coach' },
+          { value: 'recorder', label: 'Recorder' },
+          { value: 'lead', label: 'Lead coach' },
+        ]"
+        :model-value="state.value"
+        @update:model-value="$event && field.handleChange($event)"
+      />
+    </form.Field>
+    <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
+    <div class="flex gap-2">
+      <button class="press press-first">Add</button>
+      <button type="button" class="press press-quiet" @click="emit('leave')">Leave</button>
+    </div>
+  </form>
+</template>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { useForm } from '@tanstack/vue-form'
+import { passwordChange, type SessionRecord } from '#shared/schemas/account'
+import { useMe } from '~/stores/me'
+
+useHead({ title: 'Your account, Oak Pinch' })
+
+const store = useMe()
+const sessions = ref<SessionRecord[]>([])
+const problem = ref<string | null>(null)
+const changed = ref(false)
+const problems = useProblems(['old', 'password'])
+const own = computed(() => sessions.value.filter(({ staffId }) => staffId === store.me?.staff.id))
+const others = computed(() => sessions.value.filter(({ staffId }) => staffId !== store.me?.staff.id))
+
+async function take(method: 'GET' | 'DELETE', path = '') {
+  problem.value = null
+  try {
+    sessions.value = await $fetch<SessionRecord[]>(`/api/me/sessions${path}`, { method })
+  } catch (error) {
+    problem.value = problemOf(error).message
+  }
+}
+onMounted(() => take('GET'))
+
+const FIELDS = [
+  { name: 'old', label: 'Your password now', autocomplete: 'current-password', hint: undefined },
+  {
+    name: 'password',
+    label: 'New password',
+    autocomplete: 'new-password',
+    hint: 'At least 12 characters; four words that do not belong together do well.',
+  },
+] as const
+const form = useForm({
+  defaultValues: { old: '', password: '' },
+  validators: { onSubmit: passwordChange },
+  async onSubmit({ value }) {
+    problems.clear()
+    changed.value = false
+    try {
+      await $fetch('/api/me/password', { method: 'PUT', body: value })
+      form.reset()
+      changed.value = true
+      await take('GET')
+    } catch (error) {
+      problems.problem.value = problemOf(error)
+    }
+  },
+})
+</script>
+
+<template>
+  <div class="grid w-full gap-x-12 gap-y-10 px-4 py-6 sm:px-6 lg:grid-cols-[minmax(320px,1fr)_2fr]">
+    <section aria-labelledby="password-title" class="grid content-start gap-4">
+      <h2 id="password-title" class="border-b-2 border-ink pb-2 text-lg font-bold">Password</h2>
+      <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
+        <form.Field v-for="shown in FIELDS" v-slot="{ field, state }" :key="shown.name" :name="shown.name">
+          <TextField
+            :label="shown.label"
+            :name="shown.name"
+            :hint="shown.hint"
+            :problem="firstError(state.meta.errors) ?? problems.byField.value.get(shown.name)"
+            type="password"
+            :autocomplete="shown.autocomplete"
+            :model-value="state.value"
+            @update:model-value="field.handleChange($event)"
+          />
+        </form.Field>
+        <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
+        <p v-if="changed" role="status">Changed. You are signed out everywhere but here.</p>
+        <button class="press press-first justify-self-start">Change password</button>
+      </form>
+    </section>
+    <section aria-labelledby="sessions" class="grid content-start gap-3">
+      <h2 id="sessions" class="border-b-2 border-ink pb-2 text-lg font-bold">Where you are signed in</h2>
+      <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+      <SessionList :sessions="own" @end="take('DELETE', `/${$event}`)" />
+      <button v-if="own.length > 1" type="button" class="press press-quiet justify-self-start" @click="take('DELETE')">
+        Sign out everywhere but here
+      </button>
+      <template v-if="others.length > 0">
+        <h2 class="mt-6 border-b-2 border-ink pb-2 text-lg font-bold">Where others are signed in</h2>
+        <SessionList :sessions="others" named @end="take('DELETE', `/${$event}`)" />
+      </template>
+    </section>
+  </div>
+</template>

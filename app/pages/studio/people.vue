@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import type { Role, StaffMember, StaffRecord } from '#shared/schemas/account'
+import { useMe } from '~/stores/me'
+
+useHead({ title: 'People, Oak Pinch' })
+
+const store = useMe()
+const staff = ref<StaffRecord[]>([])
+const problem = ref<string | null>(null)
+const adding = ref(false)
+/** A link just made: shown once. */
+const link = ref<{ name: string; address: string } | null>(null)
+
+const ROLES: { id: Role; name: string }[] = [
+  { id: 'lead', name: 'Lead coach' },
+  { id: 'coach', name: 'Coach' },
+  { id: 'recorder', name: 'Recorder' },
+]
+
+async function tell(action: () => Promise<void>) {
+  problem.value = null
+  try {
+    await action()
+  } catch (error) {
+    problem.value = problemOf(error).message
+  }
+}
+onMounted(() =>
+  tell(async () => {
+    staff.value = await $fetch<StaffRecord[]>('/api/staff')
+  }),
+)
+
+function change(id: string, body: { role: Role } | { active: boolean }) {
+  return tell(async () => {
+    staff.value = await $fetch<StaffRecord[]>(`/api/staff/${id}`, { method: 'PATCH', body })
+  })
+}
+
+function makeLink({ id, name }: StaffMember) {
+  return tell(async () => {
+    const made = await $fetch<{ link: string }>(`/api/staff/${id}/password-link`, { method: 'POST', body: {} })
+    link.value = { name, address: made.link }
+  })
+}
+
+function added(person: StaffMember) {
+  staff.value = [...staff.value, { ...person, active: true }]
+  adding.value = false
+}
+</script>
+
+<template>
+  <div class="grid w-full gap-x-12 gap-y-8 px-4 py-6 sm:px-6 lg:grid-cols-[2fr_minmax(320px,1fr)]">
+    <section aria-labelledby="people" class="grid content-start gap-3">
+      <h2 id="people" class="border-b-2 border-ink pb-2 text-lg font-bold">People</h2>
+      <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+      <div v-if="link" class="border-l-4 border-signal bg-sheet px-4 py-3" role="status" data-link>
+        <p class="font-semibold">A link for {{ link.name }} to choose a new password, once, within a day</p>
+        <p class="figure mt-1 break-all select-all">{{ link.address }}</p>
+        <p class="mt-1 text-[15px] text-faded">
+          It is not shown again. Hand it over in person or by a message only they read.
+        </p>
+      </div>
+      <ul>
+        <li
+          v-for="person in staff"
+          :key="person.id"
+          class="grid gap-x-6 gap-y-2 border-b border-rule py-3 sm:grid-cols-[1fr_auto] sm:items-center"
+          :data-person="person.email"
+        >
+          <div class="min-w-0">
+            <p class="font-semibold" :class="{ 'text-faded': !person.active }">
+              {{ person.name }}<span v-if="!person.active" class="font-normal"> · account closed</span>
+            </p>
+            <p class="truncate text-[15px] text-faded">{{ person.email }}</p>
+          </div>
+          <p v-if="!store.isLead || person.id === store.me?.staff.id">
+            {{ ROLES.find(({ id }) => id === person.role)?.name }}
+          </p>
+          <div v-else class="flex flex-wrap items-center gap-2">
+            <template v-if="person.active">
+              <PressGroup
+                :label="`What ${person.name} may do`"
+                :options="ROLES"
+                :model-value="person.role"
+                @update:model-value="$event && $event !== person.role && change(person.id, { role: $event })"
+              />
+              <button type="button" class="press press-quiet min-h-9" @click="makeLink(person)">New password</button>
+              <button type="button" class="press press-quiet min-h-9" @click="change(person.id, { active: false })">
+                Close account
+              </button>
+            </template>
+            <button v-else type="button" class="press press-quiet min-h-9" @click="change(person.id, { active: true })">
+              Open again
+            </button>
+          </div>
+        </li>
+      </ul>
+    </section>
+    <section v-if="store.isLead" aria-labelledby="add" class="grid content-start gap-4">
+      <h2 id="add" class="border-b-2 border-ink pb-2 text-lg font-bold">Add a person</h2>
+      <p class="text-[15px] text-faded">
+        Coaches measure. Recorders write down what a coach reads out and see nothing else. Leads answer for people,
+        records and rules as well.
+      </p>
+      <button v-if="!adding" type="button" class="press justify-self-start" @click="adding = true">Add a person</button>
+      <StaffForm v-else @added="added" @leave="adding = false" />
+    </section>
+  </div>
+</template>

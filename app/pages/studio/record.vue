@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import type { StaffRecord } from '#shared/schemas/account'
+import type { ClientPage } from '#shared/schemas/client'
+import { CHANGE_WORDS } from '#shared/change-words'
+import type { RecordLine, RecordPage } from '#shared/schemas/record'
+import type { Picked } from '~/components/forms/picked'
+
+useHead({ title: 'Record, Oak Pinch' })
+
+const lines = ref<RecordLine[]>([])
+const next = ref<string | null>(null)
+const problem = ref<string | null>(null)
+const people = ref<Picked[]>([])
+const clients = ref<Picked[]>([])
+const staffId = ref<string | null>(null)
+const clientId = ref<string | null>(null)
+const kind = ref<string | null>(null)
+const day = ref('')
+const kinds: Picked[] = Object.entries(CHANGE_WORDS).map(([id, name]) => ({ id, name }))
+
+async function take(before: string | null) {
+  problem.value = null
+  const asked = { staffId: staffId.value, clientId: clientId.value, kind: kind.value, day: day.value, before }
+  const query = Object.fromEntries(Object.entries(asked).filter(([, value]) => value))
+  try {
+    const page = await $fetch<RecordPage>('/api/record', { query })
+    lines.value = before ? [...lines.value, ...page.lines] : page.lines
+    next.value = page.next
+  } catch (error) {
+    problem.value = problemOf(error).message
+  }
+}
+
+async function findClients(q: string) {
+  const page = await $fetch<ClientPage>('/api/clients', { query: { q } }).catch(() => null)
+  if (page) clients.value = page.clients.map(({ id, name }) => ({ id, name }))
+}
+
+onMounted(async () => {
+  await take(null)
+  people.value = await $fetch<StaffRecord[]>('/api/staff').catch(() => [])
+  await findClients('')
+})
+watch([staffId, clientId, kind, day], () => take(null))
+
+function whom({ client, subject }: RecordLine): string {
+  return client ?? subject ?? ''
+}
+</script>
+
+<template>
+  <div class="w-full px-4 py-5 sm:px-6">
+    <h2 class="sr-only">Record</h2>
+    <div class="grid gap-4 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_200px]">
+      <PickField v-model="staffId" label="By" name="staffId" :options="people" none="anybody" />
+      <PickField v-model="clientId" label="Client" name="clientId" :options="clients" none="any" @find="findClients" />
+      <PickField v-model="kind" label="What" name="kind" :options="kinds" none="anything" />
+      <TextField v-model="day" label="Day" name="day" type="date" :max="todayHere()" />
+    </div>
+    <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">{{ problem }}</p>
+    <div class="mt-4 overflow-x-auto" tabindex="0" role="region" aria-label="The record, newest first">
+      <table class="ruled" data-record>
+        <thead>
+          <tr>
+            <th scope="col" class="w-44">When</th>
+            <th scope="col" class="w-56">Who</th>
+            <th scope="col">What</th>
+            <th scope="col">Whom</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="line in lines" :key="line.id">
+            <td class="figure !py-1.5 text-[15px] whitespace-nowrap">{{ sayTime(line.at, 'd MMM yyyy HH:mm') }}</td>
+            <td class="!py-1.5">{{ line.by ?? (line.actor === 'system' ? 'Oak Pinch' : 'a client') }}</td>
+            <td class="!py-1.5">{{ line.words }}</td>
+            <td class="!py-1.5">
+              <NuxtLink v-if="line.clientId && line.client" :to="`/clients/${line.clientId}`" class="underline">{{
+                line.client
+              }}</NuxtLink>
+              <template v-else>{{ whom(line) }}</template>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-if="lines.length === 0 && !problem" class="py-4 text-faded">Nothing here by these filters.</p>
+    <button v-if="next" type="button" class="press press-quiet mt-4" @click="take(next)">Earlier</button>
+  </div>
+</template>

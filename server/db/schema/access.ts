@@ -1,0 +1,85 @@
+import { sql } from 'drizzle-orm'
+import { check, index, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { staff, studio } from './people'
+import { instant } from './instant'
+
+/** A time somebody is signed in: its id lies sealed in their cookie, and it ends here, everywhere at once. */
+export const session = pgTable(
+  'session',
+  {
+    id: uuid('id').primaryKey(),
+    staffId: uuid('staff_id')
+      .notNull()
+      .references(() => staff.id),
+    /** The browser, in a few words. */
+    device: text('device').notNull(),
+    startedAt: instant('started_at').notNull(),
+    /** Last used, to the hour. */
+    seenAt: instant('seen_at').notNull(),
+    endedAt: instant('ended_at'),
+  },
+  (t) => [
+    index('session_staff').on(t.staffId, t.startedAt),
+    check('session_device_length', sql`length(${t.device}) <= 80`),
+  ],
+)
+
+/** A browser somebody has signed in on: a stranger's wrong passwords elsewhere do not keep it waiting. */
+export const knownDevice = pgTable(
+  'known_device',
+  {
+    id: uuid('id').primaryKey(),
+    staffId: uuid('staff_id')
+      .notNull()
+      .references(() => staff.id),
+    /** SHA-256 of the random token in its cookie. */
+    tokenHash: text('token_hash').notNull(),
+    at: instant('at').notNull(),
+  },
+  (t) => [uniqueIndex('known_device_token').on(t.staffId, t.tokenHash)],
+)
+
+/** A link by which somebody chooses a new password, once. */
+export const passwordLink = pgTable(
+  'password_link',
+  {
+    id: uuid('id').primaryKey(),
+    staffId: uuid('staff_id')
+      .notNull()
+      .references(() => staff.id),
+    /** SHA-256 of the random token in the link. */
+    tokenHash: text('token_hash').notNull(),
+    madeBy: uuid('made_by')
+      .notNull()
+      .references(() => staff.id),
+    expiresAt: instant('expires_at').notNull(),
+    usedAt: instant('used_at'),
+  },
+  (t) => [uniqueIndex('password_link_token').on(t.tokenHash), index('password_link_staff').on(t.staffId)],
+)
+
+/**
+ * Who did what, to whom, when: a row a change, ids only. No foreign keys: the record stays when what it speaks of goes.
+ */
+export const audit = pgTable(
+  'audit',
+  {
+    id: uuid('id').primaryKey(),
+    studioId: uuid('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    at: instant('at').notNull(),
+    actor: text('actor', { enum: ['staff', 'link', 'system'] }).notNull(),
+    staffId: uuid('staff_id'),
+    kind: text('kind').notNull(),
+    clientId: uuid('client_id'),
+    checkinId: uuid('checkin_id'),
+    subjectId: uuid('subject_id'),
+  },
+  (t) => [
+    index('audit_newest').on(t.studioId, t.id),
+    index('audit_client').on(t.clientId, t.at),
+    check('audit_actor', sql`${t.actor} in ('staff', 'link', 'system')`),
+    check('audit_kind', sql`${t.kind} ~ '^[a-z.-]{1,40}$'`),
+  ],
+)

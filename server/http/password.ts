@@ -1,0 +1,45 @@
+import { ZxcvbnFactory } from '@zxcvbn-ts/core'
+import * as common from '@zxcvbn-ts/language-common'
+import * as english from '@zxcvbn-ts/language-en'
+import pLimit from 'p-limit'
+import { failure } from './failure'
+
+/** Of zxcvbn's 0 to 4: beyond ten to the eighth guesses. */
+const LEAST_SCORE = 3
+
+const strength = new ZxcvbnFactory({
+  dictionary: { ...common.dictionary, ...english.dictionary },
+  graphs: common.adjacencyGraphs,
+  translations: english.translations,
+})
+
+/** Why a password is too easily guessed, as a sentence; null when it is not. `about`: what everybody knows of the person. */
+export function passwordWeakness(password: string, about: readonly string[] = []): string | null {
+  const known = about.flatMap((words) => words.toLowerCase().split(/[\s@.]+/)).filter((word) => word.length > 2)
+  const { score, feedback } = strength.check(password, [...known, 'oak', 'pinch'])
+  if (score >= LEAST_SCORE) return null
+  return `This password is easily guessed. ${feedback.warning || 'Four or more words that do not belong together are hard to guess and easy to keep.'}`
+}
+
+/** Throws 422 at the field when a new password is too easily guessed. */
+export function refuseWeak(password: string, about: readonly string[], field = 'password'): void {
+  const sentence = passwordWeakness(password, about)
+  if (sentence) throw failure(422, sentence, [{ field, message: sentence }])
+}
+
+/** Each hash takes 128 MB while it is made: two at a time. */
+const turns = pLimit(2)
+
+/** A password as it is stored. */
+export function hashInTurn(password: string): Promise<string> {
+  return turns(() => hashPassword(password))
+}
+
+let decoy: Promise<string> | undefined
+
+/** Whether a password is the one stored; without one stored it takes as long and is not. */
+export async function isRight(stored: string | null, password: string): Promise<boolean> {
+  const compared = stored ?? (await (decoy ??= hashInTurn(crypto.randomUUID())))
+  const right = await turns(() => verifyPassword(compared, password))
+  return right && stored !== null
+}

@@ -1,0 +1,95 @@
+import { eq, sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import type { Store, Transaction } from '../db/database'
+import { audit, client } from '../db/schema'
+import type { Ports } from '../ports'
+import type { LiveMessage } from '../ports/bus'
+import { CHANGES_REPEATS, isRecorded, type ChangeKind } from './kinds'
+
+/** Who changes something: a person of the studio, a client by their own link, or the application itself. */
+export type Actor =
+  | { kind: 'staff'; staffId: string; studioId: string }
+  | { kind: 'link'; clientId: string; studioId: string }
+  | { kind: 'system'; studioId: string }
+
+/** What happens, and on whom: ids only. */
+export interface Change {
+  kind: ChangeKind
+  clientId?: string | undefined
+  checkinId?: string | undefined
+  subjectId?: string | undefined
+}
+
+/** What the work of a change can say about itself. */
+export interface Unit {
+  /** Everything was there already: nothing is touched, recorded or published. */
+  unchanged: () => void
+  /** Tells the screens of the check-in, once it is stored. */
+  publish: (message: LiveMessage) => void
+  /** Ends these sessions everywhere, open streams included, once it is stored. */
+  endSessions: (sessionIds: readonly string[]) => void
+  /** Said by work that finds out only inside what it changes. */
+  concerns: (more: Omit<Change, 'kind'>) => void
+}
+
+/** Where a change goes: a store, and the ports that are told of it. */
+export interface Where {
+  store: Pick<Store, 'database' | 'settle'>
+  ports: Pick<Ports, 'bus' | 'shelf'>
+}
+
+/**
+ * The one door for writes. Opens a transaction, does the work in it, touches the client it concerns, writes one row of
+ * the record, and after the commit brings it to the disk, tells the screens and forgets what was computed from the facts
+ * before. Work that throws leaves nothing behind. What it returns is safe when this resolves.
+ */
+export async function changeIn<Result>(
+  { store, ports }: Where,
+  actor: Actor,
+  change: Change,
+  work: (tx: Transaction, unit: Unit) => Promise<Result>,
+): Promise<Result> {
+  const about = { ...change }
+  const messages: LiveMessage[] = []
+  const ended: string[] = []
+  let unchanged = false
+  const result = await store.database.transaction(async (tx) => {
+    const done = await work(tx, {
+      unchanged: () => (unchanged = true),
+      publish: (message) => messages.push(message),
+      endSessions: (ids) => ended.push(...ids),
+      concerns: (more) => Object.assign(about, more),
+    })
+    if (unchanged) return done
+    if (about.clientId) {
+      // Lines computed from the facts before are made anew.
+      await tx
+        .update(client)
+        .set({ touchedAt: sql`clock_timestamp()` })
+        .where(eq(client.id, about.clientId))
+    }
+    if (isRecorded(change.kind)) await tx.insert(audit).values(recordOf(actor, about))
+    return done
+  })
+  // What was there already may have been committed a moment ago by another request: it is not safe before the disk says so.
+  await store.settle()
+  if (unchanged) return result
+  if (CHANGES_REPEATS.has(change.kind)) ports.shelf.forget('errors', actor.studioId)
+  for (const message of messages) if (about.checkinId) ports.bus.publish(`checkin:${about.checkinId}`, message)
+  for (const id of ended) ports.bus.publish(`session:${id}`, { kind: 'ended' })
+  return result
+}
+
+function recordOf(actor: Actor, { kind, clientId, checkinId, subjectId }: Change): typeof audit.$inferInsert {
+  return {
+    id: uuid(),
+    studioId: actor.studioId,
+    at: new Date().toISOString(),
+    actor: actor.kind,
+    staffId: actor.kind === 'staff' ? actor.staffId : null,
+    kind,
+    clientId: clientId ?? null,
+    checkinId: checkinId ?? null,
+    subjectId: subjectId ?? null,
+  }
+}

@@ -1,0 +1,12 @@
+import { CHANGE_WORDS, type RecordedKind } from '../../shared/change-words'
+
+/** Every kind of change there is: those that are recorded, and two too small to be. */
+export type ChangeKind = RecordedKind | 'password.rehashed' | 'session.seen'
+
+/** Whether a kind of change leaves a row in the record. */
+export function isRecorded(kind: ChangeKind): kind is RecordedKind {
+  return kind in CHANGE_WORDS
+}
+
+/** Kinds after which repeats of the studio's check-ins may be others: errors learnt from them are learnt anew. */
+export const CHANGES_REPEATS: ReadonlySet<ChangeKind> = new Set(['checkin.facts', 'checkin.finished'])

@@ -21,13 +21,20 @@ export default defineConfig({
       },
       {
         resolve: { alias },
-        test: { name: 'server', include: ['tests/server/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 120_000 },
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          globalSetup: 'tests/support/prepare.ts',
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
       },
       {
         resolve: { alias },
         test: {
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
+          globalSetup: 'tests/support/prepare.ts',
           testTimeout: 180_000,
           hookTimeout: 180_000,
           fileParallelism: false,

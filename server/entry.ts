@@ -74,7 +74,7 @@ process.on('uncaughtException', (error) => log.error({ what: 'uncaught', ...erro
 process.on('SIGTERM', () => void end())
 process.on('SIGINT', () => void end())
 
-await open()
-await listen()
+/** Resolves once the application answers; whoever imports this waits for it. */
+export const ready = open().then(listen)
 
 export default {}

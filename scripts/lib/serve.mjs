@@ -29,6 +29,8 @@ export async function serve({ dataDir, demo = false, host }) {
   process.env.NUXT_DEMO = String(demo)
   process.env.PORT ||= '3000'
   if (host) process.env.HOST ||= host
-  await import(pathToFileURL(join(ROOT, '.output/server/index.mjs')).href)
+  process.env.OAK_PINCH_SERVER = join(ROOT, '.output/server/index.mjs')
+  const { ready } = await import(pathToFileURL(process.env.OAK_PINCH_SERVER).href)
+  await ready
   return `http://localhost:${process.env.PORT}`
 }

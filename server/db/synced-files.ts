@@ -36,6 +36,7 @@ interface OpenFile {
 /** The part of the file layer that writing to disk hangs on. */
 interface FileLayer {
   realPath: (node: unknown) => string
+  node_ops: { setattr: (node: unknown, attributes: { mode?: number }) => void }
   stream_ops: {
     fsync?: (file: OpenFile) => number
     write: (file: OpenFile, ...more: unknown[]) => number
@@ -70,8 +71,12 @@ export class SyncedFiles extends NodeFS {
 
   private hook(layer: FileLayer): void {
     const { write } = layer.stream_ops
+    const { setattr } = layer.node_ops
     const pathOf = ({ node }: OpenFile) => layer.realPath(node)
     const isLog = (path: string) => LOG_FILE.test(basename(path))
+    // Modes the database sets itself ignore the mask of this process: nobody else reads these files all the same.
+    layer.node_ops.setattr = (node, attributes) =>
+      setattr(node, attributes.mode === undefined ? attributes : { ...attributes, mode: attributes.mode & ~0o077 })
     layer.stream_ops.fsync = (file) => {
       const path = pathOf(file)
       if (isLog(path)) {

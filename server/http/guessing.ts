@@ -7,7 +7,7 @@ import { failure } from './failure'
 /** A person mistypes a few times; a guesser is slowed down to a crawl, and nobody is locked out for long. */
 const ACCOUNT: Pace = { free: 5, firstMs: 1_000, longestMs: 5 * 60_000 }
 /** A gym has one address for everybody in it. */
-const ADDRESS: Pace = { free: 60, firstMs: 1_000, longestMs: 15 * 60_000 }
+const ADDRESS: Pace = { free: 30, firstMs: 1_000, longestMs: 15 * 60_000 }
 
 /** What a password is tried for. */
 interface Tried {

@@ -6,6 +6,8 @@ import { failure } from './failure'
 
 /** Of zxcvbn's 0 to 4: beyond ten to the eighth guesses. */
 const LEAST_SCORE = 3
+/** Letters a password needs beside names everybody knows. */
+const LEAST_OF_ITS_OWN = 8
 
 const strength = new ZxcvbnFactory({
   dictionary: { ...common.dictionary, ...english.dictionary },
@@ -16,6 +18,10 @@ const strength = new ZxcvbnFactory({
 /** Why a password is too easily guessed, as a sentence; null when it is not. `about`: what everybody knows of the person. */
 export function passwordWeakness(password: string, about: readonly string[] = []): string | null {
   const known = about.flatMap((words) => words.toLowerCase().split(/[\s@.]+/)).filter((word) => word.length > 2)
+  const left = known.reduce((text, word) => text.replaceAll(word, ''), password.toLowerCase())
+  if (left.length < LEAST_OF_ITS_OWN && left.length < password.length) {
+    return 'This password is made of names everybody here knows. Four words that do not belong together do better.'
+  }
   const { score, feedback } = strength.check(password, [...known, 'oak', 'pinch'])
   if (score >= LEAST_SCORE) return null
   return `This password is easily guessed. ${feedback.warning || 'Four or more words that do not belong together are hard to guess and easy to keep.'}`

@@ -91,6 +91,7 @@ describe('the chart of a plan', () => {
   const line: PlanLine = {
     kind: 'sum',
     startedAt: '2026-06-01T17:00:00.000Z',
+    startDay: '2026-06-01',
     from: 102,
     startError: 6,
     to: 82,

@@ -10,7 +10,7 @@ import {
 import { clientInput, type Client } from '../../shared/schemas/client'
 import { someClient } from '../support/api'
 
-const stored = (change: Partial<Client> = {}): Client => ({ ...someClient(), archived: false, ...change })
+const stored = (change: Partial<Client> = {}): Client => ({ ...someClient(), archived: false, version: 1, ...change })
 
 function problems(typed: TypedClient, unit: 'cm' | 'in' = 'cm') {
   const { error } = typedClientSchema(unit).safeParse(typed)
@@ -36,7 +36,7 @@ describe('a client in the form', () => {
       fc.property(client, fc.constantFrom('cm', 'in'), (change, unit) => {
         const record = stored(change as Partial<Client>)
         const typed = typedClient(record, unit)
-        const { id: _, archived: _archived, ...input } = record
+        const { id: _, archived: _archived, version: _version, ...input } = record
         expect(toClientInput(typed, unit, { text: typed.height, cm: record.heightCm })).toEqual(input)
       }),
     )

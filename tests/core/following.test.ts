@@ -11,11 +11,12 @@ import {
   type CheckinFacts,
   type Choices,
 } from '../../core/composition'
+import { dayNumber } from '../../core/calendar'
 import { priorErrors, visitVariance } from '../../core/error'
 import { isChoosable, OWN_POLICIES, policyChoices, sessionPolicies, sessionState } from '../../core/readings'
 import { nextDue } from '../../core/schedule'
 import { PROTOCOLS, type Protocol } from '../../core/sites'
-import { dayNumber, summariseSpan } from '../../core/trend'
+import { summariseSpan } from '../../core/trend'
 import { fold, rounds, weight } from '../support/readings'
 
 const seven = PROTOCOLS['laboratory-7']

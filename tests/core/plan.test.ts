@@ -56,7 +56,7 @@ function context(start: SpanEnd, change: Partial<PlanContext> = {}): PlanContext
     start,
     person: start.facts.person,
     errors: priorErrors,
-    now: '2026-11-24T12:00:00.000Z',
+    today: '2026-11-24',
     units: UNITS,
     ...change,
   }

@@ -4,7 +4,6 @@ import { Matrix, inverse } from 'ml-matrix'
 import { linearRegression } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
 import {
-  dayNumber,
   logGamma,
   recomposition,
   sevenDayMean,
@@ -16,6 +15,7 @@ import {
   weightModel,
   type Observation,
 } from '../../core/trend'
+import { dayNumber } from '../../core/calendar'
 import { seededRandom } from '../../core/simulate'
 import { Z_95 } from '../../core/error'
 

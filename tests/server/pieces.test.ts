@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
-import { afterEach, describe, expect, it } from 'vitest'
-import { forgetFailures, minutesToWait, noteFailure } from '../../server/http/attempts'
+import { describe, expect, it } from 'vitest'
+import { WAY_IDS } from '../../core/sites'
+import { memoryAttempts } from '../../server/ports/attempts'
 import { readReadingLines } from '../../server/repositories/reading-lines'
 
 interface Stored {
@@ -33,7 +34,7 @@ describe('readings as lines of text', () => {
     unit: fc.constantFrom('mm', 'cm', 'in', 'kg', 'lb'),
     takenAt: instant,
     source: fc.constantFrom('keyboard', 'device'),
-    method: fc.option(fc.constantFrom('stretch', 'stand')),
+    method: fc.option(fc.constantFrom(...WAY_IDS)),
     struckAt: fc.option(instant),
   })
 
@@ -70,34 +71,44 @@ describe('readings as lines of text', () => {
   })
 })
 
-describe('failed sign-ins of one account', () => {
-  const account = 'runa@reedwater.example'
-  const minutes = (n: number) => n * 60_000
-  afterEach(() => forgetFailures(account))
-  const fail = (times: number, at: number) => Array.from({ length: times }, () => noteFailure(account, at))
+describe('attempts to get in', () => {
+  const pace = { free: 5, firstMs: 1000, longestMs: 300_000 }
+  const account = (key: string, real = true) => [{ key, pace, real }]
 
-  it('make it wait from the eighth within a quarter of an hour, until that is over', () => {
-    fail(7, 0)
-    expect(minutesToWait(account, minutes(1))).toBe(0)
-    fail(1, minutes(1))
-    expect(minutesToWait(account, minutes(1))).toBe(14)
-    expect(minutesToWait(account, minutes(14.5))).toBe(1)
-    expect(minutesToWait(account, minutes(15))).toBe(0)
-    expect(minutesToWait(account, minutes(1))).toBe(0)
+  it('are counted before they are tried: of sixty sent together five are', () => {
+    const attempts = memoryAttempts()
+    const waits = Array.from({ length: 60 }, () => attempts.begin(account('runa'), 0))
+    expect(waits.filter((wait) => wait === 0)).toHaveLength(5)
   })
 
-  it('count anew after a quarter of an hour, and not at all after a good one', () => {
-    fail(7, 0)
-    fail(7, minutes(16))
-    expect(minutesToWait(account, minutes(16))).toBe(0)
-    fail(1, minutes(16))
-    expect(minutesToWait(account, minutes(16))).toBeGreaterThan(0)
-    forgetFailures(account)
-    expect(minutesToWait(account, minutes(16))).toBe(0)
+  it('wait for a second after the fifth, then twice as long each time, up to five minutes and never for good', () => {
+    const attempts = memoryAttempts()
+    for (let i = 0; i < 5; i += 1) attempts.begin(account('runa'), 0)
+    const waited: number[] = []
+    let now = 0
+    for (let i = 0; i < 12; i += 1) {
+      const wait = attempts.begin(account('runa'), now)
+      waited.push(wait)
+      now += wait
+      expect(attempts.begin(account('runa'), now)).toBe(0)
+    }
+    expect(waited.slice(0, 5)).toEqual([1000, 2000, 4000, 8000, 16_000])
+    expect(Math.max(...waited)).toBe(300_000)
   })
 
-  it('are that account’s own', () => {
-    fail(9, 0)
-    expect(minutesToWait('ivo@reedwater.example', 0)).toBe(0)
+  it('leave a known device and another account alone, and a right password clears its own', () => {
+    const attempts = memoryAttempts()
+    for (let i = 0; i < 50; i += 1) attempts.begin(account('account runa'), 0)
+    expect(attempts.begin(account('device 1 runa'), 0)).toBe(0)
+    expect(attempts.begin(account('account ivo'), 0)).toBe(0)
+    attempts.succeeded('account runa', true)
+    expect(attempts.begin(account('account runa'), 0)).toBe(0)
+  })
+
+  it('of a real account are not pushed out by thirty thousand made-up ones', () => {
+    const attempts = memoryAttempts()
+    for (let i = 0; i < 6; i += 1) attempts.begin(account('runa'), 0)
+    for (let i = 0; i < 30_000; i += 1) attempts.begin(account(`made up ${i}`, false), 0)
+    expect(attempts.begin(account('runa'), 0)).toBe(1000)
   })
 })

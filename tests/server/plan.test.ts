@@ -127,7 +127,7 @@ describe('a plan that cannot be kept', () => {
     const loss = somePlan({ checkinId: visits[1] ?? '', kind: 'sum', unit: 'mm', value: 90, perWeek: 1 })
     expect((await keep(loss, wary.id)).status).toBe(200)
     const { id, ...input } = wary
-    await coach.send('PATCH', `/api/clients/${id}`, { ...input, flags: ['eating-disorder'] })
+    await coach.send('PATCH', `/api/clients/${id}`, { ...input, version: 1, flags: ['eating-disorder'] })
     const after = await refused({ ...loss, id: uuid() }, wary.id)
     expect(after.status).toBe(422)
     expect(after.body.message).toMatch(/registered dietitian/)

@@ -37,9 +37,12 @@ const plan = { id, checkinId: id, kind: 'fat', value: 12, perWeek: 0.2, unit: 'k
 /** Every body a route reads, with one that fits. */
 const BODIES: Record<string, { schema: z.ZodType; fits: Record<string, unknown> }> = {
   'sign-in': { schema: signInInput, fits: { email: account.email, password: account.password } },
-  'first run': { schema: setupInput, fits: { ...account, studioName: 'Reedwater', massUnit: 'kg', lengthUnit: 'cm' } },
+  'first run': {
+    schema: setupInput,
+    fits: { ...account, studioName: 'Reedwater', massUnit: 'kg', lengthUnit: 'cm', timeZone: 'Pacific/Auckland' },
+  },
   'own units': { schema: ownUnitsInput, fits: { massUnit: 'lb', lengthUnit: null } },
-  studio: { schema: studioInput, fits: { name: 'Reedwater', massUnit: 'kg', lengthUnit: 'in' } },
+  studio: { schema: studioInput, fits: { name: 'Reedwater', massUnit: 'kg', lengthUnit: 'in', timeZone: 'UTC' } },
   habits: { schema: habitsInput, fits: { skipMarking: true, readback: false, sounds: true } },
   coach: { schema: staffInput, fits: { ...account, role: 'coach' } },
   caliper: { schema: caliperInput, fits: { id, name: 'Steel, bench', resolutionMm: 0.2 } },
@@ -176,7 +179,7 @@ describe('limits of a body', () => {
       'a check-in of tomorrow',
       startCheckinInput,
       BODIES['check-in']?.fits ?? {},
-      { startedAt: '2999-01-01T00:00:00.000Z' },
+      { startedAt: '2150-01-01T00:00:00.000Z' },
       'startedAt',
       /still to come/,
     ],
@@ -227,7 +230,7 @@ describe('limits of a body', () => {
       BODIES['first run']?.fits ?? {},
       { password: 'oar' },
       'password',
-      /at least 10/,
+      /at least 12/,
     ],
     ['an address without its at', staffInput, BODIES.coach?.fits ?? {}, { email: 'runa.example' }, 'email', /such as/],
     [

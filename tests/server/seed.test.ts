@@ -3,7 +3,7 @@ import { openInMemory } from '../../server/db/database'
 import { seedDemo } from '../../server/db/seed-demo'
 import { findFloor, listCheckins } from '../../server/repositories/checkins'
 import { clientLines } from '../../server/repositories/client-lines'
-import { findActiveStaff, findCredentials } from '../../server/repositories/staff'
+import { findCredentials } from '../../server/repositories/staff'
 import { sessionState } from '../../core/readings'
 import { PROTOCOLS } from '../../core/sites'
 
@@ -13,9 +13,9 @@ async function demo() {
   const db = await openInMemory()
   await seedDemo(db, async (password) => `hash of ${password}`, now)
   const found = await findCredentials(db, 'runa@reedwater.example')
-  const who = found && (await findActiveStaff(db, found.staffId))
-  if (!who) throw new Error('no demo coach')
-  return { db, who }
+  if (!found) throw new Error('no demo coach')
+  const { staffId, studioId } = found
+  return { db, who: { staffId, studioId, role: 'lead', sessionId: '' } as const }
 }
 
 describe('the demo data', () => {
@@ -23,9 +23,9 @@ describe('the demo data', () => {
     const { db, who } = await demo()
     const clients = await clientLines(db, who, false)
     expect(clients.length).toBe(7)
-    const floor = await findFloor(db, who, new Date(now.getTime() - 28 * 86_400_000).toISOString())
+    const floor = await findFloor(db, who, '2026-11-24')
     expect(floor.open).toHaveLength(1)
-    expect(floor.open[0]?.at.slice(0, 10)).toBe('2026-11-24')
+    expect(floor.open[0]?.day).toBe('2026-11-24')
     expect(floor.due.length).toBeGreaterThan(1)
     const maren = clients.find(({ name }) => name === 'Maren Osk')
     const checkins = await listCheckins(db, who, maren?.id ?? '')

@@ -2,17 +2,19 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { addRepeats, NO_REPEATS, PRIOR_SHARE, siteErrorOf } from '../../core/error'
-import { openInMemory, type Database } from '../../server/db/database'
+import { openInMemory, type Database, type Transaction } from '../../server/db/database'
 import { checkin, client, reading } from '../../server/db/schema'
 import { seedStudio } from '../../server/db/seed-studio'
-import { findErrors, forgetErrors } from '../../server/repositories/assessor-errors'
-import { changeCheckin, listCheckins } from '../../server/repositories/checkins'
+import { findErrors } from '../../server/repositories/assessor-errors'
+import { finishCheckin, listCheckins } from '../../server/repositories/checkins'
 import { listClients } from '../../server/repositories/client-list'
 import { clientLines } from '../../server/repositories/client-lines'
-import { changeClient, findClient } from '../../server/repositories/clients'
+import { archiveClient, changeClient, findClient } from '../../server/repositories/clients'
 import { storeEvents } from '../../server/repositories/events'
 import { findHistory } from '../../server/repositories/history'
+import { usePorts } from '../../server/ports'
 import type { SignedIn } from '../../server/repositories/staff'
+import { changeIn, type Change, type Unit } from '../../server/write/change'
 
 const NOW = new Date()
 const TODAY = NOW.toISOString().slice(0, 10)
@@ -23,9 +25,15 @@ let who: SignedIn
 beforeAll(async () => {
   db = await openInMemory()
   const made = await seedStudio(db, { clients: 8, checkins: 4 }, { hash: async (word) => word, now: NOW, seed: 7 })
-  who = { staffId: made.staffIds[0] ?? '', studioId: made.studioId, role: 'lead' }
+  who = { staffId: made.staffIds[0] ?? '', studioId: made.studioId, role: 'lead', sessionId: '' }
 })
 afterAll(() => db.$client.close())
+
+/** A change through the door, as a route makes it. */
+function change<Result>(what: Change, work: (tx: Transaction, unit: Unit) => Promise<Result>): Promise<Result> {
+  const store = { database: db, settle: async () => undefined }
+  return changeIn({ store, ports: usePorts() }, { kind: 'staff', ...who }, what, work)
+}
 
 async function firstClient() {
   const [line] = await clientLines(db, who, false)
@@ -69,20 +77,22 @@ describe('a line of the list', () => {
     const before = await line()
     const last = (await listCheckins(db, who, person.id)).at(-1)
     const fold = last?.readings.find(({ site }) => site === 'triceps')
-    await storeEvents(db, who, last?.id ?? '', {
-      readings: [],
-      strikes: [{ readingId: fold?.id ?? '', struckAt: NOW.toISOString() }],
-      skips: [],
-      remarks: [],
-    })
+    const strikes = [{ readingId: fold?.id ?? '', struckAt: NOW.toISOString() }]
+    await change({ kind: 'checkin.facts', clientId: person.id }, (tx) =>
+      storeEvents(tx, who, last?.id ?? '', { readings: [], strikes, skips: [], remarks: [] }),
+    )
     expect((await line())?.sum?.value).not.toBe(before?.sum?.value)
     const { id: _, archived: __, ...input } = person
-    await changeClient(db, who, person.id, { ...input, name: 'Aila Renamed', flags: ['pregnant'] })
+    await change({ kind: 'client.changed', clientId: person.id }, (tx) =>
+      changeClient(tx, who, person.id, { ...input, name: 'Aila Renamed', flags: ['pregnant'] }),
+    )
     expect(await line()).toMatchObject({ name: 'Aila Renamed', fat: null, lean: null })
-    await changeClient(db, who, person.id, { archived: true })
+    const archive = (archived: boolean) =>
+      change({ kind: 'client.archived', clientId: person.id }, (tx) => archiveClient(tx, who, person.id, archived))
+    await archive(true)
     expect(await line()).toBeUndefined()
     expect((await clientLines(db, who, true)).map(({ name }) => name)).toEqual(['Aila Renamed'])
-    await changeClient(db, who, person.id, { archived: false })
+    await archive(false)
   })
 })
 
@@ -101,6 +111,7 @@ describe('an assessor’s error in the database', () => {
       startedBy: who.staffId,
       assessorId,
       startedAt: at(daysAgo),
+      day: at(daysAgo).slice(0, 10),
       finishedAt: at(daysAgo),
     })
     const rows = girths.map((girth, i) => ({
@@ -118,7 +129,7 @@ describe('an assessor’s error in the database', () => {
   }
 
   const neckOf = async (assessorId: string) => {
-    forgetErrors(who.studioId)
+    usePorts().shelf.forget('errors', who.studioId)
     const found = await findErrors(db, who.studioId)
     return found.find((one) => one.assessorId === assessorId)?.sites.find(({ site }) => site === 'neck')
   }
@@ -138,12 +149,10 @@ describe('an assessor’s error in the database', () => {
       { value: 30, unit: 'cm' },
       { value: 40, unit: 'cm' },
     ])
-    await storeEvents(db, who, rows[0]?.checkinId ?? '', {
-      readings: [],
-      strikes: [{ readingId: rows[2]?.id ?? '', struckAt: NOW.toISOString() }],
-      skips: [],
-      remarks: [],
-    })
+    const strikes = [{ readingId: rows[2]?.id ?? '', struckAt: NOW.toISOString() }]
+    await change({ kind: 'checkin.facts' }, (tx) =>
+      storeEvents(tx, who, rows[0]?.checkinId ?? '', { readings: [], strikes, skips: [], remarks: [] }),
+    )
     const pooled = addRepeats(addRepeats(NO_REPEATS, [36, 36.6]), [14 * 2.54, 14.25 * 2.54])
     const expected = siteErrorOf('neck', pooled)
     const found = await neckOf(other)
@@ -164,7 +173,10 @@ describe('an assessor’s error in the database', () => {
     await db.update(checkin).set({ finishedAt: null }).where(eq(checkin.id, id))
     expect((await neckOf(who.staffId))?.repeats).toBe(2)
     const before = await db.select({ at: client.touchedAt }).from(client)
-    await changeCheckin(db, id, { finishedAt: NOW.toISOString() })
+    const { id: clientId } = await firstClient()
+    await change({ kind: 'checkin.finished', clientId, checkinId: id }, (tx) =>
+      finishCheckin(tx, id, NOW.toISOString()),
+    )
     expect((await neckOf(who.staffId))?.repeats).toBe(3)
     const after = await db.select({ at: client.touchedAt }).from(client)
     expect(after.filter(({ at: moved }, i) => moved !== before[i]?.at).length).toBeGreaterThan(0)

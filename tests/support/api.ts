@@ -16,18 +16,42 @@ export interface Answer<Body> {
 
 /** A person at the API: keeps the session cookie between calls, as a browser does. */
 export class Caller {
-  private cookie = ''
+  private readonly cookies = new Map<string, string>()
   constructor(private readonly server: Pick<Server, 'address'>) {}
 
-  async send<Body = Problem>(method: string, path: string, body?: unknown, raw?: string): Promise<Answer<Body>> {
+  /** What a browser at a page of our own sends along. */
+  private headers(more: Record<string, string> = {}): Record<string, string> {
+    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ')
+    return { origin: this.server.address, cookie, ...more }
+  }
+
+  /** Those, for a request made by hand. */
+  sentHeaders(): Record<string, string> {
+    return this.headers()
+  }
+
+  private keepCookies(response: Response): void {
+    for (const line of response.headers.getSetCookie()) {
+      const [pair = ''] = line.split(';')
+      const at = pair.indexOf('=')
+      this.cookies.set(pair.slice(0, at), pair.slice(at + 1))
+    }
+  }
+
+  async send<Body = Problem>(
+    method: string,
+    path: string,
+    body?: unknown,
+    raw?: string,
+    more: Record<string, string> = {},
+  ): Promise<Answer<Body>> {
     const response = await fetch(`${this.server.address}${path}`, {
       method,
       redirect: 'manual',
-      headers: { 'content-type': 'application/json', cookie: this.cookie },
+      headers: this.headers({ 'content-type': 'application/json', ...more }),
       ...(body === undefined && raw === undefined ? {} : { body: raw ?? JSON.stringify(body) }),
     })
-    const [sealed] = response.headers.getSetCookie()
-    if (sealed) this.cookie = sealed.split(';')[0] ?? ''
+    this.keepCookies(response)
     const text = await response.text()
     const isJson = response.headers.get('content-type')?.includes('json') ?? false
     return { status: response.status, body: (isJson && text ? JSON.parse(text) : null) as Body, text }
@@ -37,7 +61,7 @@ export class Caller {
   async sendBytes<Body = Problem>(path: string, bytes: Buffer): Promise<Answer<Body>> {
     const response = await fetch(`${this.server.address}${path}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/octet-stream', cookie: this.cookie },
+      headers: this.headers({ 'content-type': 'application/octet-stream' }),
       body: new Uint8Array(bytes),
     })
     const text = await response.text()
@@ -46,8 +70,13 @@ export class Caller {
 
   /** Fetches something that is not JSON. */
   async bytes(path: string): Promise<{ status: number; headers: Headers; bytes: Buffer }> {
-    const response = await fetch(`${this.server.address}${path}`, { headers: { cookie: this.cookie } })
+    const response = await fetch(`${this.server.address}${path}`, { headers: this.headers() })
     return { status: response.status, headers: response.headers, bytes: Buffer.from(await response.arrayBuffer()) }
+  }
+
+  /** Opens an answer that goes on, such as a stream of events. */
+  open(path: string): Promise<Response> {
+    return fetch(`${this.server.address}${path}`, { headers: this.headers() })
   }
 
   async signIn({ email, password }: { email: string; password: string }): Promise<void> {
@@ -56,13 +85,15 @@ export class Caller {
   }
 
   /** Makes the studio of an empty installation and signs its lead coach in. */
-  async setUp(): Promise<void> {
+  async setUp(change: Record<string, unknown> = {}): Promise<void> {
     const { status, text } = await this.send('POST', '/api/setup', {
       studioName: 'Reedwater Rowing Club',
       name: 'Runa Bexley',
       ...LEAD,
       massUnit: 'kg',
       lengthUnit: 'cm',
+      timeZone: 'UTC',
+      ...change,
     })
     if (status !== 200) throw new Error(`setup: ${text}`)
   }

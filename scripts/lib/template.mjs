@@ -1,0 +1,36 @@
+import { existsSync, mkdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { fingerprint, isCurrent, ROOT, setCurrent } from './prepare.mjs'
+
+/** The demo's dates are counted back from today: its data folder holds for a day. */
+function printOf(demo) {
+  const print = fingerprint(['server/db', 'core/simulate', 'package-lock.json'])
+  return demo ? `${print} ${new Date().toISOString().slice(0, 10)}` : print
+}
+
+const folderOf = (demo) => join(ROOT, '.cache', demo ? 'template-demo' : 'template-empty')
+const nameOf = (demo) => (demo ? 'templated-demo' : 'templated-empty')
+
+/** A data folder made beforehand, to be copied: making a database takes some seconds each time. Null when there is none. */
+export function currentTemplate(demo) {
+  return isCurrent(nameOf(demo), printOf(demo)) && existsSync(folderOf(demo)) ? folderOf(demo) : null
+}
+
+/** Makes the data folders tests copy, when they are not current. */
+export async function ensureTemplates() {
+  const { freePort, runProgram } = await import('./server-process.mjs')
+  await Promise.all(
+    [false, true].map(async (demo) => {
+      if (currentTemplate(demo)) return
+      const folder = folderOf(demo)
+      rmSync(folder, { recursive: true, force: true })
+      mkdirSync(folder, { recursive: true })
+      const env = { DATA_DIR: folder, PORT: String(await freePort()), DEMO: demo ? '1' : '0' }
+      const program = runProgram('scripts/serve.mjs', env)
+      await program.says(/ready: http/)
+      await program.stop('SIGTERM')
+      rmSync(join(folder, 'session-secret'))
+      setCurrent(nameOf(demo), printOf(demo))
+    }),
+  )
+}

@@ -1,0 +1,317 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { request } from 'node:http'
+import { startServer } from '../../scripts/lib/server-process.mjs'
+import type { SessionRecord, StaffMember, StaffRecord } from '../../shared/schemas/account'
+import type { RecordPage } from '../../shared/schemas/record'
+import { Caller, LEAD, someClient, someReading, startedCheckin, type Server } from '../support/api'
+
+let server: Server
+let lead: Caller
+const IVO = { name: 'Ivo Tarn', email: 'ivo@reedwater.example', password: 'the-other-oar-holds', role: 'coach' }
+let ivoId = ''
+beforeAll(async () => {
+  server = await startServer()
+  lead = new Caller(server)
+  await lead.setUp()
+  ivoId = (await lead.send<StaffMember>('POST', '/api/staff', IVO)).body.id
+})
+afterAll(() => server.remove())
+
+async function signedIn(who: { email: string; password: string }): Promise<Caller> {
+  const caller = new Caller(server)
+  await caller.signIn(who)
+  return caller
+}
+
+const statusOf = async (caller: Caller, path = '/api/me') => (await caller.send('GET', path)).status
+
+describe('a session', () => {
+  it('ends everywhere with sign-out, also for a cookie kept from before', async () => {
+    const ivo = await signedIn(IVO)
+    const kept = ivo.sentHeaders()
+    await ivo.send('POST', '/api/sign-out')
+    const replayed = await fetch(`${server.address}/api/me`, { headers: kept })
+    expect(replayed.status).toBe(401)
+  })
+
+  it('is listed with the others and can be ended from another, its open stream with it', async () => {
+    const [here, there] = [await signedIn(IVO), await signedIn(IVO)]
+    const { checkinId } = await startedCheckin(lead, someClient({ name: 'Stream Rower' }))
+    const stream = await there.open(`/api/checkins/${checkinId}/stream`)
+    const reader = stream.body?.getReader()
+    await reader?.read()
+    const { body } = await here.send<SessionRecord[]>('GET', '/api/me/sessions')
+    expect(body.filter(({ own }) => own)).toHaveLength(1)
+    await here.send('DELETE', '/api/me/sessions')
+    expect(await statusOf(there)).toBe(401)
+    expect(await statusOf(here)).toBe(200)
+    // The stream says goodbye by ending.
+    for (let part = await reader?.read(); part && !part.done;) part = await reader?.read()
+  })
+
+  it('of somebody else is a lead’s to end, and nobody else’s', async () => {
+    const ivo = await signedIn(IVO)
+    const all = (await lead.send<SessionRecord[]>('GET', '/api/me/sessions')).body
+    const leads = all.find(({ own }) => own)?.id ?? ''
+    expect((await ivo.send('DELETE', `/api/me/sessions/${leads}`)).status).toBe(404)
+    const his = (await ivo.send<SessionRecord[]>('GET', '/api/me/sessions')).body.find(({ own }) => own)?.id ?? ''
+    expect((await lead.send('DELETE', `/api/me/sessions/${his}`)).status).toBe(200)
+    expect(await statusOf(ivo)).toBe(401)
+  })
+})
+
+describe('a password', () => {
+  it('is changed with the old one, and ends every other session', async () => {
+    const [here, there] = [await signedIn(IVO), await signedIn(IVO)]
+    const wrong = await here.send('PUT', '/api/me/password', { old: 'not this one', password: 'heron-lantern-quilt' })
+    expect(wrong.body.fields).toEqual([{ field: 'old', message: 'This is not your password.' }])
+    const fresh = { ...IVO, password: 'heron-lantern-quilt' }
+    const changed = await here.send('PUT', '/api/me/password', { old: IVO.password, password: fresh.password })
+    expect(changed.status).toBe(200)
+    expect(await statusOf(here)).toBe(200)
+    expect(await statusOf(there)).toBe(401)
+    expect(
+      (await new Caller(server).send('POST', '/api/sign-in', { ...IVO, name: undefined, role: undefined })).status,
+    ).toBe(401)
+    IVO.password = fresh.password
+    await signedIn(IVO)
+  })
+
+  it.each([
+    ['eleven letters', 'heronlanter', /12 characters/],
+    ['a common one, doubled', 'password1234', /easily guessed/],
+    ['the studio’s name and the person’s', 'reedwaterivotarn', /names everybody here knows/],
+    ['one letter again and again', 'aaaaaaaaaaaaaaaa', /easily guessed/],
+    ['a walk over the keyboard', 'qwertyuiopasdf', /easily guessed/],
+  ])('cannot be %s', async (_, password, words) => {
+    const ivo = await signedIn(IVO)
+    const { status, body } = await ivo.send('PUT', '/api/me/password', { old: IVO.password, password })
+    expect(status).toBe(422)
+    expect(body.fields.find(({ field }) => field === 'password')?.message).toMatch(words)
+  })
+
+  it('is chosen anew by a link of a lead’s, once, and every session ends', async () => {
+    const ivo = await signedIn(IVO)
+    expect((await ivo.send('POST', `/api/staff/${ivoId}/password-link`, {})).status).toBe(403)
+    const first = (await lead.send<{ link: string }>('POST', `/api/staff/${ivoId}/password-link`, {})).body.link
+    const { link } = (await lead.send<{ link: string }>('POST', `/api/staff/${ivoId}/password-link`, {})).body
+    const reset = (address: string, password: string) =>
+      new Caller(server).send('POST', '/api/password-reset', { token: address.split('#')[1], password })
+    expect((await reset(first, 'copper-meadow-violin')).status).toBe(404)
+    expect((await reset(link, 'copper-meadow')).status).toBeLessThan(500)
+    IVO.password = 'copper-meadow'
+    const again = await reset(link, 'another-meadow-violin')
+    expect(again.status).toBe(404)
+    expect(again.body.message).toContain('does not work any more')
+    expect(await statusOf(ivo)).toBe(401)
+    await signedIn(IVO)
+  })
+})
+
+describe('people', () => {
+  it('whose account is closed are out at once and cannot sign in until it is opened again', async () => {
+    const ivo = await signedIn(IVO)
+    await lead.send('PATCH', `/api/staff/${ivoId}`, { active: false })
+    expect(await statusOf(ivo)).toBe(401)
+    expect(
+      (await new Caller(server).send('POST', '/api/sign-in', { email: IVO.email, password: IVO.password })).status,
+    ).toBe(401)
+    const everybody = (await lead.send<StaffRecord[]>('PATCH', `/api/staff/${ivoId}`, { active: true })).body
+    expect(everybody.find(({ id }) => id === ivoId)?.active).toBe(true)
+    expect(await statusOf(ivo)).toBe(401)
+    await signedIn(IVO)
+  })
+
+  it('always leave somebody who answers for the studio', async () => {
+    const me = (await lead.send<{ staff: StaffMember }>('GET', '/api/me')).body.staff.id
+    for (const change of [{ role: 'coach' }, { active: false }]) {
+      const { status, body } = await lead.send('PATCH', `/api/staff/${me}`, change)
+      expect(status).toBe(409)
+      expect(body.message).toContain('needs a lead')
+    }
+    expect(await statusOf(lead)).toBe(200)
+  })
+
+  it('who record may write readings and see the sheet, and nothing else', async () => {
+    const asta = {
+      name: 'Asta Merl',
+      email: 'asta@reedwater.example',
+      password: 'lantern-heron-quilt',
+      role: 'recorder',
+    }
+    expect((await lead.send('POST', '/api/staff', asta)).status).toBe(201)
+    const recorder = await signedIn(asta)
+    const { checkinId, clientId } = await startedCheckin(lead, someClient({ name: 'Read Out' }))
+    const events = { readings: [someReading()], strikes: [] }
+    expect((await recorder.send('POST', `/api/checkins/${checkinId}/events`, events)).status).toBe(200)
+    for (const path of ['/api/me', '/api/floor', `/api/checkins/${checkinId}`])
+      expect(await statusOf(recorder, path)).toBe(200)
+    for (const path of [
+      '/api/clients',
+      `/api/clients/${clientId}/history`,
+      '/api/staff',
+      '/api/record',
+      '/api/calipers',
+    ]) {
+      expect(await statusOf(recorder, path), path).toBe(403)
+    }
+    const writes = [
+      ['PATCH', `/api/checkins/${checkinId}`, { finished: true }],
+      ['POST', '/api/clients', someClient()],
+      ['PATCH', '/api/studio', {}],
+      ['DELETE', `/api/checkins/${checkinId}`, undefined],
+    ] as const
+    for (const [method, path, body] of writes) expect((await recorder.send(method, path, body)).status, path).toBe(403)
+  })
+})
+
+describe('the record', () => {
+  it('says who did what to whom, by person, client, kind and day, and only to a lead', async () => {
+    const client = someClient({ name: 'Recorded Rower' })
+    const ivo = await signedIn(IVO)
+    await ivo.send('POST', '/api/clients', client)
+    await ivo.send('POST', '/api/clients', client)
+    await lead.send('PATCH', `/api/clients/${client.id}`, { archived: true })
+    const asked = async (query: string) => (await lead.send<RecordPage>('GET', `/api/record?${query}`)).body.lines
+    const of = await asked(`clientId=${client.id}`)
+    expect(of.map(({ words, by, client: name }) => [by, words, name])).toEqual([
+      ['Runa Bexley', 'archived a client', 'Recorded Rower'],
+      ['Ivo Tarn', 'added a client', 'Recorded Rower'],
+    ])
+    expect((await asked(`clientId=${client.id}&staffId=${ivoId}`)).map(({ kind }) => kind)).toEqual(['client.added'])
+    expect((await asked('kind=staff.deactivated')).map(({ subject }) => subject)).toEqual(['Ivo Tarn'])
+    expect(await asked('day=2020-01-01')).toEqual([])
+    expect((await asked(`day=${new Date().toISOString().slice(0, 10)}`)).length).toBeGreaterThan(5)
+    expect(await statusOf(ivo, '/api/record')).toBe(403)
+  })
+
+  it('comes a page at a time and holds no row twice', async () => {
+    const { checkinId } = await startedCheckin(lead, someClient({ name: 'Many Rows' }))
+    for (let i = 0; i < 105; i += 1) {
+      await lead.send('POST', `/api/checkins/${checkinId}/events`, { readings: [someReading()], strikes: [] })
+    }
+    const first = (await lead.send<RecordPage>('GET', '/api/record')).body
+    expect(first.lines).toHaveLength(100)
+    const rest = (await lead.send<RecordPage>('GET', `/api/record?before=${first.next}`)).body
+    const ids = [...first.lines, ...rest.lines].map(({ id }) => id)
+    expect(new Set(ids).size).toBe(ids.length)
+  })
+})
+
+describe('guessing', () => {
+  const guess = (caller: Caller, password: string, email = LEAD.email) =>
+    caller.send('POST', '/api/sign-in', { email, password })
+
+  it('is counted before it is tried: of sixty at once five are, and the lead’s own device is let through', async () => {
+    const stranger = new Caller(server)
+    const tried = await Promise.all(Array.from({ length: 60 }, (_, i) => guess(stranger, `guess ${i}`)))
+    expect(tried.filter(({ status }) => status === 401)).toHaveLength(5)
+    expect(tried.filter(({ status }) => status === 429)).toHaveLength(55)
+    expect(tried.find(({ status }) => status === 429)?.body.message).toMatch(/Please wait \d+ (seconds|minutes)\./)
+    // Once more while a stranger guesses on: from another device even the right password waits, from the lead’s own it does not.
+    const [, , elsewhere, own] = await Promise.all([
+      guess(stranger, 'on and on'),
+      guess(stranger, 'and on'),
+      guess(new Caller(server), LEAD.password),
+      guess(lead, LEAD.password),
+    ])
+    expect(elsewhere?.status).toBe(429)
+    expect(own?.status).toBe(200)
+  })
+
+  it('does not believe what a request says about where it comes from', async () => {
+    const forged = await Promise.all(
+      Array.from({ length: 40 }, (_, i) =>
+        new Caller(server).send(
+          'POST',
+          '/api/sign-in',
+          { email: `made-up-${i}@reedwater.example`, password: 'x' },
+          undefined,
+          { 'x-forwarded-for': `10.0.0.${i}` },
+        ),
+      ),
+    )
+    expect(forged.some(({ status }) => status === 429)).toBe(true)
+  }, 120_000)
+})
+
+describe('a page of somewhere else', () => {
+  const post = (headers: Record<string, string>, body = '{}') =>
+    fetch(`${server.address}/api/sign-out`, { method: 'POST', headers, body })
+
+  it('cannot send anything: not by a form, not from another port, not without saying who it is', async () => {
+    expect((await post({ 'content-type': 'text/plain' })).status).toBe(403)
+    expect((await post({ 'content-type': 'application/json', origin: 'http://127.0.0.1:1' })).status).toBe(403)
+    expect((await post({ 'content-type': 'application/json', origin: 'null' })).status).toBe(403)
+    expect((await post({ 'content-type': 'application/json', 'sec-fetch-site': 'same-site' })).status).toBe(403)
+    expect((await post({ 'content-type': 'application/json', origin: server.address })).status).toBe(200)
+  })
+
+  it('cannot make the first account of an empty installation', async () => {
+    const empty = await startServer()
+    const body = JSON.stringify({ studioName: 'Mine' })
+    const headers = { 'content-type': 'text/plain', origin: 'http://127.0.0.1:1' }
+    const sent = await fetch(`${empty.address}/api/setup`, { method: 'POST', headers, body })
+    expect(sent.status).toBe(403)
+    const ours = { 'content-type': 'text/plain', origin: empty.address }
+    expect((await fetch(`${empty.address}/api/setup`, { method: 'POST', headers: ours, body })).status).toBe(415)
+    await empty.remove()
+  })
+
+  it.each([
+    '/_nuxt/%2e%2e/api/clients',
+    '/_nuxt/..%2fapi/clients',
+    '/sign-in/..%5capi/me',
+    '/_nuxt\\..\\api\\me',
+    '/api/%2e/me',
+  ])('cannot climb past the gate by %s', async (path) => {
+    const status = await new Promise<number | undefined>((answered) =>
+      request({ host: '127.0.0.1', port: Number(server.env.PORT), path }, (answer) => {
+        answer.resume()
+        answered(answer.statusCode)
+      }).end(),
+    )
+    // Refused as crooked, or not there at all where built files are looked up.
+    expect([400, 404]).toContain(status)
+  })
+})
+
+describe('limits of asking', () => {
+  it('hold strangers by address and people by who they are, whatever the address', async () => {
+    const crowded = await startServer()
+    const people = [new Caller(crowded), new Caller(crowded)]
+    await people[0]?.setUp()
+    await people[1]?.signIn(LEAD)
+    const many = async (count: number, ask: () => Promise<number>) => {
+      const answers = new Set<number>()
+      for (let i = 0; i < count; i += 50)
+        for (const status of await Promise.all(Array.from({ length: 50 }, ask))) answers.add(status)
+      return answers
+    }
+    const stranger = async () => (await fetch(`${crowded.address}/api/setup`)).status
+    expect(await many(1_400, stranger)).toContain(429)
+    for (const person of people) expect([...(await many(500, () => statusOf(person)))]).toEqual([200])
+    await crowded.remove()
+  }, 120_000)
+})
+
+describe('the log', () => {
+  it('is lines of JSON with the request’s id, and holds no address, name, password or hash', async () => {
+    await guess('nobody@reedwater.example')
+    const lines = server
+      .said()
+      .split('\n')
+      .filter((line) => line.startsWith('{'))
+      .map((line) => JSON.parse(line) as Record<string, unknown>)
+    expect(lines.some(({ what }) => what === 'signed in')).toBe(true)
+    expect(lines.filter(({ what }) => what === 'sign-in refused').length).toBeGreaterThan(0)
+    expect(lines.filter(({ what }) => what === 'refused').every(({ request: id }) => typeof id === 'string')).toBe(true)
+    for (const secret of ['reedwater.example', 'Runa', 'Ivo', 'Rower', LEAD.password, '$scrypt', 'guess 1']) {
+      expect(server.said(), secret).not.toContain(secret)
+    }
+  })
+
+  async function guess(email: string) {
+    await new Caller(server).send('POST', '/api/sign-in', { email, password: 'whatever-it-is' })
+  }
+})

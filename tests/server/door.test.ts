@@ -1,0 +1,120 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { v7 as uuid } from 'uuid'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { openInMemory, type Database } from '../../server/db/database'
+import { audit, caliper, client, studio } from '../../server/db/schema'
+import { memoryBus } from '../../server/ports/bus'
+import { memoryShelf } from '../../server/ports/shelf'
+import { changeIn, type Actor, type Change } from '../../server/write/change'
+
+const SERVER = fileURLToPath(new URL('../../server', import.meta.url))
+
+/** Source files of the server by their path in it. */
+function sources(): Map<string, string> {
+  const names = readdirSync(SERVER, { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts'))
+  return new Map(names.map((name) => [name, readFileSync(join(SERVER, name), 'utf8')]))
+}
+
+describe('every write', () => {
+  // Seeds fill an empty database before anybody can ask for anything.
+  const seeds = /^db\/(seed-|demo-)/
+  const files = [...sources()].filter(([name]) => !seeds.test(name))
+
+  it('goes through the door: nothing else opens a transaction', () => {
+    const opening = files.filter(([, text]) => /\.transaction\(/.test(text)).map(([name]) => name)
+    expect(opening).toEqual([join('write', 'change.ts')])
+  })
+
+  it('takes the transaction of the door: no repository writes with anything else, no route writes at all', () => {
+    const writing = /\b(\w+)\s*\.(insert|update|delete)\(/g
+    const found = files.flatMap(([name, text]) =>
+      [...text.matchAll(writing)]
+        .filter(([, on = '']) => !['tx', 'map', 'real', 'madeUp', 'where', 'written', 'open', 'waiting'].includes(on))
+        .map(([match, on = '']) => `${name}: ${on}: ${match}`),
+    )
+    // Hashes and maps have methods of these names too; what is left must be none.
+    expect(found.filter((one) => !/createHash|set\.|Set\(|added|hash/i.test(one))).toEqual([])
+    const routes = files.filter(
+      ([name, text]) => name.startsWith('api') && /\btx\s*\.(insert|update|delete|execute)/.test(text),
+    )
+    expect(routes.map(([name]) => name)).toEqual([])
+  })
+
+  it('of the interface is a change: each route that is no GET calls it', () => {
+    const routes = files.filter(([name]) => /^api\/.*\.(post|put|patch|delete)\.ts$/.test(name))
+    expect(routes.length).toBeGreaterThan(25)
+    expect(routes.filter(([, text]) => !/\bchange\(/.test(text)).map(([name]) => name)).toEqual([])
+  })
+})
+
+describe('a change', () => {
+  let db: Database
+  const studioId = uuid()
+  const clientId = uuid()
+  beforeAll(async () => {
+    db = await openInMemory()
+    await db.insert(studio).values({ id: studioId, name: 'Reedwater' })
+    await db
+      .insert(client)
+      .values({ id: clientId, studioId, name: 'Maren Osk', sex: 'female', birthDate: '1992-03-14' })
+  })
+  afterAll(() => db.$client.close())
+
+  const done: string[] = []
+  const bus = memoryBus()
+  const shelf = memoryShelf()
+  const actor: Actor = { kind: 'system', studioId }
+  const store = () => ({
+    database: db,
+    settle: async () => void done.push('settled'),
+  })
+  const run = <Result>(what: Change, work: Parameters<typeof changeIn<Result>>[3]) =>
+    changeIn({ store: store(), ports: { bus, shelf } }, actor, what, work)
+  const rows = async () => (await db.select().from(audit)).map(({ kind, clientId: on }) => [kind, on])
+  const touched = async () => (await db.select({ at: client.touchedAt }).from(client))[0]?.at
+
+  it('touches, records once, settles, and only then tells and forgets', async () => {
+    const checkinId = uuid()
+    shelf.put('errors', studioId, 'learnt')
+    const leave = bus.subscribe(`checkin:${checkinId}`, ({ kind }) => done.push(`told ${kind}`))
+    const before = await touched()
+    const result = await run({ kind: 'checkin.finished', clientId, checkinId }, async (_, unit) => {
+      unit.publish({ kind: 'changed' })
+      unit.publish({ kind: 'changed' })
+      done.push('worked')
+      return 'result'
+    })
+    leave()
+    expect(result).toBe('result')
+    expect(done).toEqual(['worked', 'settled', 'told changed', 'told changed'])
+    expect(await rows()).toEqual([['checkin.finished', clientId]])
+    expect(await touched()).not.toBe(before)
+    expect(shelf.get('errors', studioId)).toBeUndefined()
+  })
+
+  it('that fails leaves nothing: no fact, no row, no touch, no news', async () => {
+    const before = [await rows(), await touched()]
+    const told: string[] = []
+    const leave = bus.subscribe('checkin:x', () => told.push('told'))
+    const failing = run({ kind: 'caliper.added', clientId, checkinId: 'x' }, async (tx, unit) => {
+      await tx.insert(caliper).values({ id: uuid(), studioId, name: 'Lost' })
+      unit.publish({ kind: 'changed' })
+      throw new Error('half way')
+    })
+    await expect(failing).rejects.toThrow('half way')
+    leave()
+    expect([await rows(), await touched()]).toEqual(before)
+    expect(await db.select().from(caliper)).toEqual([])
+    expect(told).toEqual([])
+  })
+
+  it('that changes nothing is not recorded, yet waits for the disk: what it found may be a moment old', async () => {
+    const before = await rows()
+    done.length = 0
+    await run({ kind: 'client.changed', clientId }, async (_, unit) => unit.unchanged())
+    expect(await rows()).toEqual(before)
+    expect(done).toEqual(['settled'])
+  })
+})

@@ -4,6 +4,7 @@ import type { ClientHistory } from '../../shared/schemas/following'
 import { LEAD, someClient, type Caller } from '../support/api'
 import { Visitor } from '../support/browser'
 import { openStudio, type Studio } from '../support/studio'
+import { until } from '../support/until'
 
 let studio: Studio
 let coach: Visitor
@@ -22,15 +23,6 @@ async function newClient(name: string): Promise<string> {
 
 async function checkinsOf(clientId: string): Promise<CheckinRecord[]> {
   return (await api.send<ClientHistory>('GET', `/api/clients/${clientId}/history`)).body.checkins
-}
-
-async function until<Value>(ask: () => Promise<Value>, fits: (value: Value) => boolean): Promise<Value> {
-  for (let i = 0; i < 375; i += 1) {
-    const value = await ask()
-    if (fits(value)) return value
-    await new Promise((wake) => setTimeout(wake, 80))
-  }
-  throw new Error(`never: ${JSON.stringify(await ask()).slice(0, 400)}`)
 }
 
 async function prepare(clientId: string, protocolId: string): Promise<void> {

@@ -100,6 +100,17 @@ export class Visitor {
     await (await this.find(selector, text)).tap()
   }
 
+  /** Finds something in a combobox by typing it and takes it from the keyboard. */
+  async pick(name: string, words: string): Promise<void> {
+    // Behind another page it would get no frames to move its list by.
+    await this.page.bringToFront()
+    await this.page.focus(`input[name="${name}"]`)
+    await this.page.$eval(`input[name="${name}"]`, (field) => (field as HTMLInputElement).select())
+    await this.page.keyboard.type(words)
+    await this.find('[role="option"]', words)
+    await this.keys('Enter')
+  }
+
   /** Waits until the page's path is this one. */
   async at(path: string | RegExp): Promise<void> {
     const pattern = typeof path === 'string' ? `^${path}$` : path.source

@@ -44,11 +44,14 @@ async function check(id: string) {
     <h2 id="calipers" class="border-b-2 border-ink pb-2 text-lg font-bold">Calipers</h2>
     <ul>
       <li v-for="one in calipers" :key="one.id" class="flex flex-wrap items-center gap-3 border-b border-rule py-2">
-        <span class="font-semibold">{{ one.name }}</span>
-        <span class="figure text-sm text-faded">{{ one.resolutionMm }} mm</span>
-        <span class="flex-1 text-[15px] text-faded">
-          {{ one.checkedOn ? `checked ${sayAgo(one.checkedOn)}, ${one.deviationMm} mm off` : 'never checked' }}
-        </span>
+        <p class="min-w-0 flex-1">
+          <span class="font-semibold">{{ one.name }}</span><span class="text-[15px] text-faded"
+            >, marked every {{ one.resolutionMm }} mm</span
+          >
+          <span class="block text-[15px] text-faded">
+            {{ one.checkedOn ? `checked ${sayAgo(one.checkedOn)}, ${one.deviationMm} mm off` : 'never checked' }}
+          </span>
+        </p>
         <button v-if="checking !== one.id" class="press press-quiet" @click="checking = one.id">Check</button>
         <form v-else class="flex gap-2" @submit.prevent="check(one.id)">
           <input

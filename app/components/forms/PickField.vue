@@ -61,7 +61,7 @@ function find(text: string) {
       static
       class="absolute top-full right-0 left-0 z-10 mt-1 max-h-72 overflow-y-auto rounded border border-ink bg-sheet py-1"
     >
-      <ComboboxOption v-slot="{ active }" :value="null" as="template">
+      <ComboboxOption v-if="typed.trim() === ''" v-slot="{ active }" :value="null" as="template">
         <li class="min-h-10 px-3 py-2 text-faded" :class="{ 'bg-wash': active }">{{ none }}</li>
       </ComboboxOption>
       <ComboboxOption v-for="one in found" :key="one.id" v-slot="{ active, selected }" :value="one.id" as="template">

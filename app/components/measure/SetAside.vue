@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { SITES, type SiteId } from '#core/sites'
-import { formatNumber, trimZero } from '#core/units'
 import { useOutbox } from '~/stores/outbox'
 import type { Waiting } from '~/storage/outbox-db'
 
@@ -16,7 +15,7 @@ function nameOf(site: string): string {
 }
 
 function words({ reading, skip, remark }: Waiting): string {
-  if (reading) return `${nameOf(reading.site)}, ${trimZero(formatNumber(reading.value, 2))} ${reading.unit}`
+  if (reading) return `${nameOf(reading.site)}, ${reading.value} ${reading.unit}`
   if (skip) return `${nameOf(skip.site)} left out`
   return remark ? `Note: ${remark.words}` : 'A strike'
 }

@@ -1,0 +1,136 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Me } from '../../shared/schemas/account'
+import { LEAD, someClient, startedCheckin, type Caller } from '../support/api'
+import { Visitor } from '../support/browser'
+import { openStudio, type Studio } from '../support/studio'
+import { until } from '../support/until'
+
+const IVO = { name: 'Ivo Tarn', email: 'ivo@reedwater.example', password: 'the-other-oar-holds' }
+
+let studio: Studio
+let coach: Visitor
+let api: Caller
+beforeAll(async () => {
+  studio = await openStudio()
+  ;({ coach, api } = studio)
+})
+afterAll(() => studio.close())
+
+describe('people of a studio', () => {
+  it('are added with their role; a password that is easily guessed is said at its field', async () => {
+    await coach.open('/studio/people')
+    await coach.click('button', 'Add a person')
+    await coach.fill('#name', IVO.name)
+    await coach.fill('#email', IVO.email)
+    await coach.fill('#password', 'qwertyuiopasdf')
+    await coach.click('button', 'Add')
+    await coach.sees('easily guessed')
+    await coach.fill('#password', IVO.password)
+    await coach.click('button', 'Add')
+    await coach.sees(IVO.email)
+    await studio.audit('people')
+  })
+
+  it('get a new password by a link that is shown once and works once', async () => {
+    await coach.open('/studio/people')
+    await coach.click(`[data-person="${IVO.email}"] button`, 'New password')
+    await coach.page.waitForSelector('[data-link] .figure')
+    const link = await coach.textOf('[data-link] .figure')
+    const ivo = await Visitor.arrive(studio.browser, studio.server.address)
+    await ivo.page.goto(link, { waitUntil: 'networkidle0' })
+    await ivo.fill('#password', 'copper-meadow-violin')
+    await ivo.click('button', 'Keep this password')
+    await ivo.sees('New password kept')
+    expect(await ivo.seriousFindings()).toEqual([])
+    await ivo.signIn({ ...IVO, password: 'copper-meadow-violin' })
+    IVO.password = 'copper-meadow-violin'
+    await ivo.close()
+  })
+
+  it('whose account is closed are out at their next press, on any page', async () => {
+    const ivo = await Visitor.arrive(studio.browser, studio.server.address)
+    await ivo.signIn(IVO)
+    await coach.open('/studio/people')
+    await coach.click(`[data-person="${IVO.email}"] button`, 'Close account')
+    await coach.sees('account closed')
+    await ivo.open('/clients')
+    await ivo.at('/sign-in')
+    await coach.click(`[data-person="${IVO.email}"] button`, 'Open again')
+    await until(
+      () => coach.textOf(`[data-person="${IVO.email}"]`),
+      (text) => !text.includes('account closed'),
+    )
+    await ivo.close()
+  })
+
+  it('who record see the floor’s sessions, write down, and leave finishing to a coach', async () => {
+    const { checkinId } = await startedCheckin(api, someClient({ name: 'Read Out' }))
+    await coach.open('/studio/people')
+    await coach.click(`[data-person="${IVO.email}"] button`, 'Recorder')
+    const ivo = await Visitor.arrive(studio.browser, studio.server.address)
+    await ivo.signIn(IVO)
+    await ivo.sees('Write down')
+    const places = await ivo.page.$$eval('header nav a', (all) => all.map(({ textContent }) => textContent?.trim()))
+    expect(places).toEqual(['Floor', 'Reference', 'Studio'])
+    await ivo.click('a', 'Write down')
+    await ivo.at(`/measure/${checkinId}`)
+    await ivo.click('button', 'Skip marking')
+    await ivo.measuring()
+    await ivo.enter(71.4)
+    await ivo.enter(8)
+    await ivo.sees('everything kept')
+    expect(await ivo.page.evaluate(() => document.body.innerText)).not.toContain('finish as it is')
+    await ivo.open('/studio')
+    expect(await ivo.seriousFindings()).toEqual([])
+    await ivo.close()
+  })
+})
+
+describe('one’s own account', () => {
+  it('shows where one is signed in and signs out elsewhere; a changed password does too', async () => {
+    const elsewhere = await Visitor.arrive(studio.browser, studio.server.address)
+    await elsewhere.signIn(LEAD)
+    await coach.open('/studio/account')
+    await coach.sees('this one')
+    await coach.click('button', 'Sign out everywhere but here')
+    await elsewhere.open('/clients')
+    await elsewhere.at('/sign-in')
+    await coach.fill('#old', 'not this one')
+    await coach.fill('#password', 'heron-lantern-quilt')
+    await coach.click('button', 'Change password')
+    await coach.sees('This is not your password.')
+    await coach.fill('#old', LEAD.password)
+    await coach.click('button', 'Change password')
+    await coach.sees('You are signed out everywhere but here.')
+    await studio.audit('account')
+    await elsewhere.close()
+  })
+})
+
+describe('the record', () => {
+  it('is filtered by person, kind and client, found by typing, from the keyboard', async () => {
+    await coach.open('/studio/record')
+    await coach.sees('changed their password')
+    await coach.pick('kind', 'closed an account')
+    await until(
+      () =>
+        coach.page.$$eval('[data-record] tbody tr', (rows) => rows.map((row) => row.children[2]?.textContent?.trim())),
+      (all) => all.length === 1 && all[0] === 'closed an account',
+    )
+    expect(await coach.textOf('[data-record] tbody')).toContain('Ivo Tarn')
+    await studio.audit('record')
+  })
+})
+
+describe('where the studio is', () => {
+  it('is found by typing part of a place, and days follow it', async () => {
+    await api.signIn({ ...LEAD, password: 'heron-lantern-quilt' })
+    await coach.open('/studio')
+    await coach.pick('timeZone', 'Pacific/Kiritimati')
+    await until(
+      async () => (await api.send<Me>('GET', '/api/me')).body.studio?.timeZone,
+      (zone) => zone === 'Pacific/Kiritimati',
+    )
+    await studio.audit('settings')
+  })
+})

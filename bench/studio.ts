@@ -40,7 +40,12 @@ try {
   console.log(
     `seeding ${clients} clients, ${made.readings} readings: ${((performance.now() - began) / 1000).toFixed(0)} s (target 300 s)`,
   )
-  const who = { staffId: made.staffIds[0] ?? '', studioId: made.studioId, role: 'lead' as const, sessionId: '' as const }
+  const who = {
+    staffId: made.staffIds[0] ?? '',
+    studioId: made.studioId,
+    role: 'lead' as const,
+    sessionId: '' as const,
+  }
   const cold = await times(1, () => clientLines(db, who, false))
   console.log(`every client’s line, first time: ${cold[0]?.toFixed(0)} ms`)
   const all = await clientLines(db, who, false)

@@ -29,6 +29,7 @@ const VIEWS = {
   'pocket-charts': { open: '/reference/charts' },
   norms: { open: '/reference/norms' },
   studio: { open: '/studio' },
+  record: { open: '/studio/record' },
 }
 
 async function press(page, [selector, words]) {

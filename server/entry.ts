@@ -31,7 +31,6 @@ async function open(): Promise<void> {
     store.whenGone((reason) => {
       log.fatal({ what: 'database gone', reason: reason.replace(/"[^"]*"/g, '""') })
       noteStopped()
-      server.close()
       setTimeout(() => process.exit(TRY_AGAIN), LAST_ANSWERS_MS)
     })
   } catch (error) {

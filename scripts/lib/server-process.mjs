@@ -7,6 +7,9 @@ import { join } from 'node:path'
 import { ROOT } from './prepare.mjs'
 import { currentTemplate } from './template.mjs'
 
+/** Passwords of people who do not exist: hashed at a hundredth of the cost, so that tests do not wait for it. */
+export const QUICK_HASHES = { NUXT_HASH_SCRYPT_COST: '1024' }
+
 export async function freePort() {
   const probe = createServer().listen(0, '127.0.0.1')
   await once(probe, 'listening')
@@ -71,7 +74,7 @@ export async function startServer({ demo = false, prepare, env = {} } = {}) {
   if (template) cpSync(template, dataDir, { recursive: true })
   await prepare?.(dataDir)
   const port = await freePort()
-  const given = { DATA_DIR: dataDir, PORT: String(port), DEMO: demo ? '1' : '0', ...env }
+  const given = { DATA_DIR: dataDir, PORT: String(port), DEMO: demo ? '1' : '0', ...QUICK_HASHES, ...env }
   /** @type {ReturnType<typeof runProgram> | null} */
   let program = null
   let before = ''

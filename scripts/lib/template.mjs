@@ -18,14 +18,14 @@ export function currentTemplate(demo) {
 
 /** Makes the data folders tests copy, when they are not current. */
 export async function ensureTemplates() {
-  const { freePort, runProgram } = await import('./server-process.mjs')
+  const { freePort, QUICK_HASHES, runProgram } = await import('./server-process.mjs')
   await Promise.all(
     [false, true].map(async (demo) => {
       if (currentTemplate(demo)) return
       const folder = folderOf(demo)
       rmSync(folder, { recursive: true, force: true })
       mkdirSync(folder, { recursive: true })
-      const env = { DATA_DIR: folder, PORT: String(await freePort()), DEMO: demo ? '1' : '0' }
+      const env = { DATA_DIR: folder, PORT: String(await freePort()), DEMO: demo ? '1' : '0', ...QUICK_HASHES }
       const program = runProgram('scripts/serve.mjs', env)
       await program.says(/ready: http/)
       await program.stop('SIGTERM')

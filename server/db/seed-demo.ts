@@ -4,6 +4,7 @@ import { along, seededRandom, simulateDiary, simulateVisits, type Random } from 
 import { PROTOCOLS, type ProtocolId } from '../../core/sites'
 import { isEmpty } from '../repositories/staff'
 import type { Database, Transaction } from './database'
+import { seedDemoRecord } from './demo-record'
 import {
   DEMO_CALIPERS,
   DEMO_CLIENTS,
@@ -180,5 +181,6 @@ export async function seedDemo(db: Database, hash: Hash, now = new Date()): Prom
       if (!coach || !other) continue
       await seedClient(tx, random, person, { now, studioId, coachId: coach.id, otherCoachId: other.id, caliperId })
     }
+    await seedDemoRecord(tx)
   })
 }

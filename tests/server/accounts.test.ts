@@ -1,6 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { randomBytes, randomUUID, scryptSync } from 'node:crypto'
 import { request } from 'node:http'
 import { startServer } from '../../scripts/lib/server-process.mjs'
+import { openStore } from '../../server/db/database'
+import { staff, studio } from '../../server/db/schema'
 import type { SessionRecord, StaffMember, StaffRecord } from '../../shared/schemas/account'
 import type { RecordPage } from '../../shared/schemas/record'
 import { Caller, LEAD, someClient, someReading, startedCheckin, type Server } from '../support/api'
@@ -314,4 +317,33 @@ describe('the log', () => {
   async function guess(email: string) {
     await new Caller(server).send('POST', '/api/sign-in', { email, password: 'whatever-it-is' })
   }
+})
+
+describe('a password stored by an earlier version', () => {
+  it('is stored as strongly as today at the next sign-in', async () => {
+    const salt = randomBytes(16)
+    const key = scryptSync(LEAD.password, salt, 64, { N: 16_384, r: 8, p: 1 })
+    const b64 = (bytes: Buffer) => bytes.toString('base64').replace(/=+$/, '')
+    const weak = `$scrypt$n=16384,r=8,p=1$${b64(salt)}$${b64(key)}`
+    const old = await startServer({
+      env: { NUXT_HASH_SCRYPT_COST: '' },
+      prepare: async (dataDir) => {
+        const store = await openStore(dataDir)
+        const studioId = randomUUID()
+        await store.database.insert(studio).values({ id: studioId, name: 'Reedwater' })
+        const lead = { id: randomUUID(), studioId, name: 'Runa Bexley', role: 'lead' as const }
+        await store.database.insert(staff).values({ ...lead, email: LEAD.email, passwordHash: weak })
+        await store.close()
+      },
+    })
+    await new Caller(old).signIn(LEAD)
+    await new Caller(old).signIn(LEAD)
+    await old.end()
+    const store = await openStore(old.dataDir)
+    const [stored] = await store.database.select({ hash: staff.passwordHash }).from(staff)
+    await store.close()
+    await old.remove()
+    // OWASP's advice for scrypt: N = 2^17, r = 8, p = 1.
+    expect(stored?.hash).toMatch(/^\$scrypt\$n=131072,r=8,p=1\$/)
+  }, 120_000)
 })

@@ -1,5 +1,3 @@
-import { createRequire } from 'node:module'
-import { pathToFileURL } from 'node:url'
 import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -14,6 +12,7 @@ import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory, RecordedChoice, WeighInRecord } from '../../shared/schemas/following'
 import type { Photo } from '../../shared/schemas/photo'
 import { Caller, type Server } from '../support/api'
+import { wordsOf } from '../support/pdf'
 
 const RUNA = { email: 'runa@reedwater.example', password: 'reeds-and-oars' }
 const KG = { mass: 'kg', length: 'cm' } as const
@@ -233,23 +232,6 @@ describe('photographs', () => {
 })
 
 describe('the page to take home', () => {
-  async function pages(bytes: Buffer): Promise<string[]> {
-    const file = createRequire(import.meta.url).resolve('pdfjs-dist/legacy/build/pdf.mjs')
-    const { getDocument } = (await import(pathToFileURL(file).href)) as typeof import('pdfjs-dist')
-    const pdf = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise
-    const texts: string[] = []
-    for (let number = 1; number <= pdf.numPages; number += 1) {
-      const { items } = await (await pdf.getPage(number)).getTextContent()
-      texts.push(
-        items
-          .map((item) => ('str' in item ? item.str : ''))
-          .join('')
-          .replace(/\s+/g, ' '),
-      )
-    }
-    return texts
-  }
-
   it('holds the same numbers as the span, on two pages', async () => {
     const history = await historyOf('Tobin Hale')
     const ends = followedEnds(history.checkins, history)
@@ -259,7 +241,7 @@ describe('the page to take home', () => {
     const address = `/api/clients/${history.client.id}/take-home?from=${then.record.id}&to=${now.record.id}`
     const { bytes, headers, status } = await coach.bytes(address)
     expect([status, headers.get('content-type')]).toEqual([200, 'application/pdf'])
-    const [front = '', back = '', ...more] = await pages(bytes)
+    const [front = '', back = '', ...more] = await wordsOf(bytes)
     expect(more).toEqual([])
     const { fat, sum } = span
     if (!fat || !sum) throw new Error('comparable')
@@ -275,7 +257,7 @@ describe('the page to take home', () => {
   it('is neutral for who asked for it, whatever the address says, and says so plainly where there is nothing', async () => {
     const maren = await historyOf('Maren Osk')
     const { bytes } = await coach.bytes(`/api/clients/${maren.client.id}/take-home?neutral=true`)
-    const text = (await pages(bytes)).join(' ')
+    const text = (await wordsOf(bytes)).join(' ')
     expect(text).toContain('Sum of seven')
     expect(text).not.toMatch(/\bkg\b|[Ww]eight|percent|Lean|%/)
     const liv = await clientNamed('Liv')
@@ -288,7 +270,7 @@ describe('the page to take home', () => {
     const last = history.checkins.at(-1)
     await coach.send('PATCH', `/api/checkins/${last?.id}`, { keptWords: 'Strong autumn: keep the long pieces.' })
     const { bytes } = await coach.bytes(`/api/clients/${history.client.id}/take-home`)
-    expect((await pages(bytes))[0]).toContain('Strong autumn: keep the long pieces.')
+    expect((await wordsOf(bytes))[0]).toContain('Strong autumn: keep the long pieces.')
   })
 })
 

@@ -1,9 +1,12 @@
+import { format, parseISO } from 'date-fns'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { addDays, localDay } from '../../core/calendar'
 import type { MeasuringFacts } from '../../shared/schemas/checkin'
 import { Caller, someClient, type Server } from '../support/api'
+import { wordsOf } from '../support/pdf'
+import { enterVisit } from '../support/visits'
 
 // The two ends of the earth: whatever the hour of this test, at least one of them has another day than UTC.
 const ZONES = ['Pacific/Kiritimati', 'Pacific/Pago_Pago', 'Asia/Kolkata']
@@ -70,5 +73,18 @@ describe.each(ZONES)('a studio in %s', (timeZone) => {
     }
     expect(await start(born)).toBe(201)
     expect(await start(addDays(born, 1))).toBe(409)
+  })
+
+  it('prints its own days on the page to take home, wherever the server stands', async () => {
+    const client = someClient({ name: 'Printed Days' })
+    await coach.send('POST', '/api/clients', client)
+    const values = [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24]
+    for (const daysAgo of [28, 0.01]) await enterVisit(coach, client.id, { daysAgo, values, kg: 60 })
+    const { bytes, headers } = await coach.bytes(`/api/clients/${client.id}/take-home`)
+    const said = (day: string) => format(parseISO(day), 'd MMMM yyyy')
+    const first = localDay(Date.now() - 28 * 86_400_000, timeZone)
+    const last = localDay(Date.now() - 0.01 * 86_400_000, timeZone)
+    expect((await wordsOf(bytes)).join(' ')).toContain(`${said(first)} to ${said(last)}`)
+    expect(headers.get('content-disposition')).toContain(`-${last}.pdf`)
   })
 })

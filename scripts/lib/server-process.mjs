@@ -22,7 +22,7 @@ export async function freePort() {
 /**
  * One of the project's programs as a child: what it says, whether it is ready, how it ended.
  * @param {string} script path in the project
- * @param {Record<string, string>} env
+ * @param {Record<string, string | undefined>} env
  */
 export function runProgram(script, env) {
   const child = spawn(process.execPath, [join(ROOT, script)], {
@@ -66,7 +66,7 @@ export function runProgram(script, env) {
  * The built application as a process of its own, in a data folder of its own: what tests and screenshots drive.
  * `kill` is kill -9; `start` after it starts again on the same folder and port; `remove` ends it for good.
  * `prepare` fills the data folder before the first start.
- * @param {{ demo?: boolean, prepare?: (dataDir: string) => Promise<void>, env?: Record<string, string> }} options
+ * @param {{ demo?: boolean, prepare?: (dataDir: string) => Promise<void>, env?: Record<string, string | undefined> }} options
  */
 export async function startServer({ demo = false, prepare, env = {} } = {}) {
   const dataDir = mkdtempSync(join(tmpdir(), 'oak-pinch-data-'))

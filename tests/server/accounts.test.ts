@@ -326,7 +326,7 @@ describe('a password stored by an earlier version', () => {
     const b64 = (bytes: Buffer) => bytes.toString('base64').replace(/=+$/, '')
     const weak = `$scrypt$n=16384,r=8,p=1$${b64(salt)}$${b64(key)}`
     const old = await startServer({
-      env: { NUXT_HASH_SCRYPT_COST: '' },
+      env: { NUXT_HASH_SCRYPT_COST: undefined },
       prepare: async (dataDir) => {
         const store = await openStore(dataDir)
         const studioId = randomUUID()

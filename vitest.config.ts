@@ -10,6 +10,8 @@ const alias = {
 export default defineConfig({
   resolve: { alias },
   test: {
+    // Two cores: one file waits for its browser or server while the others compute.
+    maxWorkers: 3,
     projects: [
       {
         resolve: { alias },
@@ -37,7 +39,6 @@ export default defineConfig({
           globalSetup: 'tests/support/prepare.ts',
           testTimeout: 180_000,
           hookTimeout: 180_000,
-          fileParallelism: false,
         },
       },
     ],

@@ -1,7 +1,7 @@
 import { daysBetween, type Day } from '../core/calendar'
 import type { CheckinFacts } from '../core/composition/facts'
 import { sessionPolicies } from '../core/readings'
-import { findProtocol, PROTOCOLS, type Protocol } from '../core/sites'
+import { findProtocol, protocolFor, PROTOCOLS, type Protocol, type SiteId } from '../core/sites'
 import type { Caliper } from './schemas/caliper'
 import type { CheckinRecord } from './schemas/checkin'
 import type { Client } from './schemas/client'
@@ -17,13 +17,18 @@ export function caliperFacts(used: Caliper, day: Day): NonNullable<CheckinFacts[
   return { id, deviationMm, daysSinceCheck: checkedOn ? daysBetween(checkedOn, day) : null }
 }
 
-/** A stored check-in as the facts core composes. Without `calipers` the caliper is known by its id only. */
-export function checkinFacts(record: CheckinRecord, person: Client, calipers?: readonly Caliper[]): CheckinFacts {
+/** A stored check-in as the facts core composes. `wished`: sites beyond what this person's equations need. Without `calipers` the caliper is known by its id only. */
+export function checkinFacts(
+  record: CheckinRecord,
+  person: Client,
+  calipers?: readonly Caliper[],
+  wished: readonly SiteId[] = [],
+): CheckinFacts {
   const { startedAt, day, readings, strikes, skips, conditions, assessorId, caliperId, policies } = record
   const used = calipers?.find(({ id }) => id === caliperId)
   return {
     person,
-    protocol: protocolOf(record),
+    protocol: protocolFor(protocolOf(record), person.sex, [...wished, ...readings.map(({ site }) => site)]),
     startedAt,
     day,
     readings,

@@ -1,7 +1,9 @@
-/** Flags under which pages a client may see hold no percent, mass or weight. */
-const NEUTRAL_FLAGS = ['eating-disorder', 'neutral-wish'] as const
+import { hasEffect, type CautionPerson } from '../core/cautions'
 
-/** Whether a client's own pages are neutral from the start. */
-export function wantsNeutral(flags: readonly string[]): boolean {
-  return NEUTRAL_FLAGS.some((flag) => flags.includes(flag))
+/**
+ * Whether nothing a client may look at shows percent, mass or weight: what the cautions that apply to them say. The day
+ * plays no part in those, so any will do.
+ */
+export function isNeutral(person: CautionPerson): boolean {
+  return hasEffect(person, person.birthDate, 'neutral-mode')
 }

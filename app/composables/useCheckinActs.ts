@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import type { SiteId } from '#core/sites'
+import type { ProtocolId, SiteId } from '#core/sites'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 import { problemOf } from '~/composables/useApi'
 import type { useMeasuring } from '~/composables/useMeasuring'
@@ -62,5 +62,15 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
     await router.push(useMe().isRecorder ? '/' : `/clients/${facts.value?.client.id}`)
   }
 
-  return { problem, tell, saveNote, saveLandmark, remark, finish, leave }
+  /** Goes over to another set of sites in this check-in: what has been read stays. */
+  function goOver(protocolId: ProtocolId): Promise<void> {
+    return tell(async () => {
+      await outbox.sendAll()
+      const checkin = await $fetch<CheckinRecord>(`/api/checkins/${id}`, { method: 'PATCH', body: { protocolId } })
+      if (facts.value) facts.value = { ...facts.value, checkin }
+      await session.load()
+    })
+  }
+
+  return { problem, goOver, tell, saveNote, saveLandmark, remark, finish, leave }
 }

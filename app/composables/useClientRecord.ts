@@ -3,7 +3,7 @@ import { composeSpan, DEFAULT_CHOICES, endFigures, spanLines, type Span } from '
 import { priorErrors } from '#core/error'
 import { followedEnds, lookupErrors, type FollowedEnd } from '#shared/following'
 import type { CheckinRecord } from '#shared/schemas/checkin'
-import { wantsNeutral } from '#shared/neutral'
+import { isNeutral } from '#shared/neutral'
 import type { ClientHistory } from '#shared/schemas/following'
 import { historyOf } from '~/composables/ahead'
 import { useMe } from '~/stores/me'
@@ -57,7 +57,7 @@ export function useClientRecord(clientId: string) {
 
   async function load(): Promise<void> {
     history.value = await historyOf(clientId)
-    neutral.value = wantsNeutral(history.value.client.flags)
+    neutral.value = isNeutral(history.value.client)
   }
 
   /** Puts the jaws on two check-ins by their place, the earlier one first. */

@@ -27,6 +27,8 @@ export interface EntryContext {
   lengthUnit: Ref<LengthUnit>
   last: Ref<KnownValues>
   here: Ref<KnownValues>
+  /** Days since last time; null: there was none. */
+  daysSince: Ref<number | null>
   /** Distance of the caliper's marks, mm; null: not known. */
   resolutionMm: Ref<number | null>
   commit: (entered: Entered, source: Source, site?: SiteId) => void
@@ -37,7 +39,17 @@ export interface EntryContext {
 type Read = { entered: Entered; measured: number } | { problem: string }
 
 /** The figure being typed, on the pad or the keyboard, what is odd about it, and what becomes of it on commit. */
-export function useEntry({ cell, massUnit, lengthUnit, last, here, resolutionMm, commit, strike }: EntryContext) {
+export function useEntry({
+  cell,
+  massUnit,
+  lengthUnit,
+  last,
+  here,
+  daysSince,
+  resolutionMm,
+  commit,
+  strike,
+}: EntryContext) {
   const text = ref('')
   const problem = ref<string | null>(null)
   /** A warning that has been shown for this very text: the next commit keeps it. */
@@ -105,6 +117,7 @@ export function useEntry({ cell, massUnit, lengthUnit, last, here, resolutionMm,
       value,
       last: last.value,
       here: here.value,
+      daysSince: daysSince.value,
       // A connected caliper reads as finely as it says.
       resolutionMm: source === 'caliper' ? null : resolutionMm.value,
     })

@@ -1,4 +1,5 @@
 import { computed, type Ref } from 'vue'
+import { daysBetween } from '#core/calendar'
 import type { Composition } from '#core/composition/checkin'
 import { checkCopied, valueOf, type KnownValues, type Slip } from '#core/readings'
 import type { SiteId } from '#core/sites'
@@ -39,5 +40,11 @@ export function useKnown(
     return whole(first) ? checkCopied(first, lastKnown.value, 'last time') : null
   })
 
-  return { lastKnown, here, copied }
+  /** Days since last time; null when there was none. */
+  const daysSince = computed(() => {
+    const [then, now] = [facts.value?.last?.day, facts.value?.checkin.day]
+    return then && now ? daysBetween(then, now) : null
+  })
+
+  return { lastKnown, here, copied, daysSince }
 }

@@ -26,8 +26,14 @@ export interface Entered {
   unit: Reading['unit']
 }
 
-function factsOf(record: CheckinRecord, { client, caliper }: MeasuringFacts, session: SessionFacts): CheckinFacts {
-  return { ...checkinFacts(record, client, caliper ? [caliper] : []), ...session }
+function factsOf(
+  record: CheckinRecord,
+  { client, caliper }: MeasuringFacts,
+  session: SessionFacts,
+  wished: readonly SiteId[],
+): CheckinFacts {
+  const read = session.readings.map(({ site }) => site as SiteId)
+  return { ...checkinFacts(record, client, caliper ? [caliper] : [], [...wished, ...read]), ...session }
 }
 
 function equationIds({ checkin, choices }: MeasuringFacts): string[] {
@@ -56,6 +62,8 @@ export function useMeasuring(checkinId: string) {
   /** Facts taken or heard during this visit to the page: they stay once the outbox has passed them on. */
   const taken = shallowRef<SessionFacts>(NO_FACTS)
   const weightSkipped = ref(false)
+  /** Sites beyond what this person's equations need, asked for here. */
+  const wished = ref<SiteId[]>([])
   const chosen = ref<SiteId | 'weight' | 'height' | null>(null)
   /** A reading picked to be struck; null: striking takes the newest. */
   const picked = ref<string | null>(null)
@@ -71,7 +79,7 @@ export function useMeasuring(checkinId: string) {
   const live = computed(() => log.value.filter(({ struck }) => !struck))
   const result = computed(() =>
     facts.value && record.value
-      ? composeWith(equations.value, factsOf(record.value, facts.value, session.value), chosenChoices())
+      ? composeWith(equations.value, factsOf(record.value, facts.value, session.value, wished.value), chosenChoices())
       : null,
   )
   const last = computed<Composition | null>(() => {
@@ -80,7 +88,23 @@ export function useMeasuring(checkinId: string) {
       ? composeWith(equations.value, checkinFacts(before, facts.value.client), chosenChoices())
       : null
   })
-  const protocol = computed(() => protocolOf(record.value ?? { protocolId: '' }))
+  /** The set as this person is asked it. */
+  const protocol = computed(() => {
+    const whole = protocolOf(record.value ?? { protocolId: '' })
+    const sites = result.value?.session.sites.map(({ site }) => site) ?? whole.sites
+    return { ...whole, sites }
+  })
+  /** Sites that can still be asked for. */
+  const onWish = computed(() =>
+    protocolOf(record.value ?? { protocolId: '' }).sites.filter((site) => !protocol.value.sites.includes(site)),
+  )
+
+  /** Asks for the sites left to wish and goes to the first of them. */
+  function wish(): void {
+    const [first] = onWish.value
+    wished.value = [...wished.value, ...onWish.value]
+    if (first) chosen.value = first
+  }
   const heights = computed(() => live.value.filter(({ site }) => site === 'height').map(valueOf))
   const heightDue = computed(() => {
     const { status } = reconcile(heights.value, policyOf('height'))
@@ -175,16 +199,19 @@ export function useMeasuring(checkinId: string) {
   const strikable = computed(() => live.value.find(({ id }) => id === picked.value) ?? live.value.at(-1) ?? null)
 
   function strikeNext(): void {
-    const reading = strikable.value
-    if (reading)
-      keep({ id: `strike-${reading.id}`, strike: { readingId: reading.id, struckAt: new Date().toISOString() } })
+    if (strikable.value) strike(strikable.value)
+  }
+
+  /** Crosses a reading out. Its site stays the current one until it is read again. */
+  function strike(reading: Reading): void {
+    keep({ id: `strike-${reading.id}`, strike: { readingId: reading.id, struckAt: new Date().toISOString() } })
+    chosen.value = reading.site
   }
 
   /** Strikes the newest reading of a site. */
   function strikeAt(site: SiteId): void {
     const reading = live.value.findLast((one) => one.site === site)
-    if (reading)
-      keep({ id: `strike-${reading.id}`, strike: { readingId: reading.id, struckAt: new Date().toISOString() } })
+    if (reading) strike(reading)
   }
 
   /** Picks a reading of the sheet, to be struck with the next press; picking it again lets it go. */
@@ -238,6 +265,8 @@ export function useMeasuring(checkinId: string) {
     result,
     last,
     protocol,
+    onWish,
+    wish,
     cell,
     heights,
     session,

@@ -21,6 +21,11 @@ export interface MeasuringKeys {
   busy: () => boolean
 }
 
+/** A key pressed in a dialog is the dialog's, also when it closes it. */
+function inDialog(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest('[role="dialog"]') !== null
+}
+
 /** Focus on these means the key belongs to them. */
 function ownsTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
@@ -50,6 +55,7 @@ export function useMeasuringKeys(keys: MeasuringKeys): void {
   }
 
   useEventListener('keydown', (event: KeyboardEvent) => {
+    if (event.defaultPrevented || inDialog(event.target)) return
     if (keys.busy() || event.ctrlKey || event.metaKey || event.altKey || ownsTyping(event.target)) return
     if (event.key === 'Enter' && ownsEnter(event.target)) return
     // A held Enter or u must not commit or strike twice.

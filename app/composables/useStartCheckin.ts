@@ -31,7 +31,7 @@ export function useStartCheckin() {
       await router.push(`/measure/${id}${fromPaper ? '?paper=1' : ''}`)
     } catch (error) {
       const { status, message } = problemOf(error)
-      if (status === 0) await startHere(clientId, body, known)
+      if (status === 0) await startHere(clientId, body, known, fromPaper)
       else problem.value = message
     } finally {
       starting.value = false
@@ -39,7 +39,12 @@ export function useStartCheckin() {
   }
 
   /** Without the server the session starts on this device and is sent when the server is back. */
-  async function startHere(clientId: string, body: StartCheckinInput, known: PrepareFacts): Promise<void> {
+  async function startHere(
+    clientId: string,
+    body: StartCheckinInput,
+    known: PrepareFacts,
+    fromPaper: boolean,
+  ): Promise<void> {
     const staffId = me.me?.staff.id ?? ''
     const checkin: CheckinRecord = {
       id: body.id,
@@ -65,9 +70,16 @@ export function useStartCheckin() {
       remarks: [],
     }
     const caliper = known.calipers.find(({ id }) => id === body.caliperId) ?? null
-    const facts = { client: known.client, checkin, last: known.last, choices: known.choices, caliper, landmarks: {} }
+    const facts = {
+      client: known.client,
+      checkin,
+      last: known.last,
+      choices: known.choices,
+      caliper,
+      landmarks: known.landmarks ?? {},
+    }
     await outbox.putStart({ id: body.id, clientId, staffId, body, facts })
-    await router.push(`/measure/${body.id}`)
+    await router.push(`/measure/${body.id}${fromPaper ? '?paper=1' : ''}`)
   }
 
   return { start, problem, starting }

@@ -64,9 +64,16 @@ export const CAUTION_RULES: readonly CautionRule[] = [
     code: 'under-18',
     when: 'Under 18 years',
     applies: ({ ageYears }) => ageYears < ADULT_YEARS,
-    sentence: ({ guardianConsent }) =>
-      `Under 18: only the equations made on children, no deficits, and a doctor or dietitian for questions of weight.${guardianConsent ? '' : ' A guardian’s consent is needed and is not on record.'}`,
+    sentence:
+      'Under 18: only the equations made on children, no deficits, and a doctor or dietitian for questions of weight.',
     effects: ['children-only', 'no-deficits'],
+  },
+  {
+    code: 'guardian',
+    when: 'Under 18 without a guardian’s consent',
+    applies: ({ ageYears, guardianConsent }) => ageYears < ADULT_YEARS && !guardianConsent,
+    sentence: 'Under 18: a guardian’s consent is needed before measuring and is not on record.',
+    effects: ['not-yet'],
   },
   {
     code: 'eating-disorder',

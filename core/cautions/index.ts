@@ -1,2 +1,3 @@
 export * from './flags'
 export * from './cautions'
+export * from './person'

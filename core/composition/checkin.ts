@@ -1,11 +1,11 @@
 import { ageInYears } from '../calendar'
-import { cautionsFor, type PersonCaution } from '../cautions'
+import { cautionFacts, cautionsFor, type PersonCaution } from '../cautions'
 import { estimate, type Estimate, type EstimateSettings } from '../equations/estimate'
 import type { Equation, KnownMeasures } from '../equations/equation'
 import { bmi } from '../equations/measures'
 import { militaryRounded } from '../equations/military-rounding'
-import { standings, type Standing } from '../norms'
-import { joinLog, sessionState, valueOf, type LoggedReading, type SessionState } from '../readings'
+import { noTableBecause, standings, type Standing } from '../norms'
+import { joinLog, policyOf, reconcile, sessionState, valueOf, type LoggedReading, type SessionState } from '../readings'
 import { asSite, isFold, type FoldSiteId, type SiteId } from '../sites'
 import { massToKg } from '../units'
 import { dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices, type Person } from './facts'
@@ -46,6 +46,8 @@ export interface Composition {
   masses: Masses | null
   indexes: Indexes
   standings: Standing[]
+  /** Why no table says anything about this person at all; null where tables count. */
+  noStandings: string | null
   cautions: PersonCaution[]
 }
 
@@ -58,11 +60,11 @@ function weightOf(log: readonly LoggedReading[]): number | null {
   return reading ? massToKg(reading.value, reading.unit === 'lb' ? 'lb' : 'kg') : null
 }
 
-/** Mean of the height trials of this visit, else the height on record. */
+/** The height of this visit by the policy of heights (of three that do not agree the middle one), else the one on record. */
 function heightOf(log: readonly LoggedReading[], person: Person): number | null {
   const trials = log.filter((reading) => reading.site === 'height' && !reading.struck).map(valueOf)
   if (trials.length === 0) return person.heightCm
-  return trials.reduce((sum, cm) => sum + cm, 0) / trials.length
+  return reconcile(trials, policyOf('height')).value ?? person.heightCm
 }
 
 function indexesOf(
@@ -146,9 +148,9 @@ export function composeWith(
   const { person, protocol } = facts
   const log = joinLog(facts.readings, facts.strikes)
   const session = sessionState(protocol, facts.readings, facts.strikes, facts.skips, facts.policies)
-  const ageYears = ageInYears(person.birthDate, dayOf(facts))
+  const ageYears = facts.terms?.ageYears ?? ageInYears(person.birthDate, dayOf(facts))
   const weightKg = weightOf(log)
-  const heightCm = heightOf(log, person)
+  const heightCm = facts.terms ? facts.terms.heightCm : heightOf(log, person)
   const values: Partial<Record<SiteId, number>> = {}
   for (const { site, value } of session.sites) if (value !== null) values[site] = value
 
@@ -158,18 +160,11 @@ export function composeWith(
   const settings = settingsOf(facts, choices)
   const index = weightKg !== null && heightCm !== null ? bmi(weightKg, heightCm) : null
   const folds = session.sites.filter(({ site }) => isFold(site))
-  const cautionFacts = {
-    sex: person.sex,
-    ageYears,
+  const visit = {
     bmi: index,
-    percent: null,
     largestFoldMm: folds.length > 0 ? Math.max(...folds.map(({ value }) => value ?? 0)) : null,
-    flags: person.flags ?? [],
-    consent: person.consentOn !== null,
-    guardianConsent: person.guardianConsent ?? false,
-    caliper: facts.caliper ?? null,
   }
-  const before = cautionsFor({ ...cautionFacts, caliper: undefined })
+  const before = cautionsFor(cautionFacts(person, dayOf(facts), visit))
   const mine = equations.filter(({ sex }) => sex === person.sex || sex === 'both')
   const estimates = mine.map((equation) => withheld(estimate(equation, measures, settings), before))
   const chosen = chosenOf(estimates, facts, choices)
@@ -205,8 +200,14 @@ export function composeWith(
         ...(indexes.waistToHip === null ? {} : { 'waist-to-hip': indexes.waistToHip }),
         ...(indexes.waistToHeight === null ? {} : { 'waist-to-height': indexes.waistToHeight }),
       },
-      { sex: person.sex, ageYears, athlete: person.athlete ?? false },
+      {
+        sex: person.sex,
+        ageYears,
+        athlete: person.athlete ?? false,
+        pregnant: (person.flags ?? []).includes('pregnant'),
+      },
     ),
-    cautions: cautionsFor({ ...cautionFacts, percent }),
+    noStandings: noTableBecause({ ageYears, pregnant: (person.flags ?? []).includes('pregnant') }),
+    cautions: cautionsFor(cautionFacts(person, dayOf(facts), { ...visit, percent, caliper: facts.caliper ?? null })),
   }
 }

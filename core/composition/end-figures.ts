@@ -43,8 +43,7 @@ export function siteVariances(end: SpanEnd, errors: ErrorLookup, factor = BETWEE
   return variances
 }
 
-/** A week's mean carries less of the day's noise than one weigh-in. */
-/** Weight of a check-in, kg: the week's mean where the end carries one. */
+/** Weight of a check-in, kg: the week's mean where the end carries one, which carries less of the day's noise. */
 export function weightOf(end: SpanEnd): Measured | null {
   const kg = end.week?.weightKg ?? end.result.weightKg
   if (kg === null) return null
@@ -56,11 +55,11 @@ function reachedOf(result: Composition): Reached | null {
   return estimate && 'percent' in estimate ? estimate : null
 }
 
-/** Variances of everything an equation can ask of a check-in: its sites and the weight it is split by. */
+/** Variances of everything an equation can ask of a check-in: its sites and the weight at the visit. */
 export function inputVariances(end: SpanEnd, errors: ErrorLookup, factor = BETWEEN_VISIT_FACTOR): InputVariances {
-  const weight = weightOf(end)
+  const kg = end.result.weightKg
   const sites = siteVariances(end, errors, factor)
-  return weight ? { ...sites, weight: weight.variance } : sites
+  return kg === null ? sites : { ...sites, weight: (WEIGHT_NOISE_SHARE * kg) ** 2 }
 }
 
 /** The chosen equation's measures and settings at a check-in; null without a percent. */
@@ -106,7 +105,9 @@ function computeFigures(end: SpanEnd, errors: ErrorLookup, factor: number): EndF
   const { percent } = inputs.reached
   const withPercent = { ...nothing, percent: { value: percent, variance: percentVariance(gradient, all) } }
   if (!weight) return withPercent
-  const mass = massVariances(gradient, all, { weightKg: weight.value, percent })
+  // A week's mean is another weight than the one the equation may have asked for.
+  const split = end.week ? { splitVariance: weight.variance } : {}
+  const mass = massVariances(gradient, all, { weightKg: weight.value, percent, ...split })
   const fatKg = (weight.value * percent) / 100
   return {
     ...withPercent,

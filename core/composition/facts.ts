@@ -26,6 +26,8 @@ export interface CheckinFacts {
   startedAt: string
   /** The calendar day it was where the studio is. Without one: the day in UTC. */
   day?: Day
+  /** Age and height to compute on, where it is held against another visit: the newest ones. */
+  terms?: { ageYears: number; heightCm: number | null }
   readings: readonly Reading[]
   strikes: readonly Strike[]
   skips?: readonly Skip[]

@@ -9,6 +9,7 @@ import { composeWith } from './checkin'
 import { comparability } from './comparability'
 import { endFigures, type SpanEnd } from './end-figures'
 import { sameFolds } from './suggest-protocol'
+import { onTermsOf } from './terms'
 import { dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices } from './facts'
 
 /** What a client's check-ins are followed with. */
@@ -41,8 +42,14 @@ export type SpanLines = Record<LineOf, { line: Line; count: number } | null>
  */
 export function spanLines(ends: readonly SpanEnd[], errors: ErrorLookup): SpanLines {
   const last = ends.at(-1)
-  const figures = ends.map((end) => ({ end, day: dayNumber(dayOf(end.facts)), said: endFigures(end, errors) }))
+  // Weeks' means where every check-in has one, else the weights at the visits: never both in one line.
   const byWeek = ends.every(({ week }) => week !== undefined)
+  const alike = ends.map((end): SpanEnd => {
+    const { week, ...visit } = last ? onTermsOf(end, last) : end
+    return byWeek && week ? { ...visit, week } : visit
+  })
+  const newest = alike.at(-1)
+  const figures = alike.map((end) => ({ end, day: dayNumber(dayOf(end.facts)), said: endFigures(end, errors) }))
   const through = (of: LineOf, fits: (end: SpanEnd) => boolean) => {
     const points = figures.flatMap(({ end, day, said }) => {
       const measured = fits(end) ? said[of] : null
@@ -51,14 +58,13 @@ export function spanLines(ends: readonly SpanEnd[], errors: ErrorLookup): SpanLi
     const line = weightedLine(points)
     return line && { line, count: points.length }
   }
-  const sameEquation = (end: SpanEnd) => last !== undefined && comparability(end, last).percent
-  const sameWeight = (end: SpanEnd) => byWeek || end.week === undefined || last?.week !== undefined
+  const sameEquation = (end: SpanEnd) => newest !== undefined && comparability(end, newest).percent
   return {
-    fat: through('fat', (end) => sameEquation(end) && sameWeight(end)),
-    lean: through('lean', (end) => sameEquation(end) && sameWeight(end)),
+    fat: through('fat', sameEquation),
+    lean: through('lean', sameEquation),
     percent: through('percent', sameEquation),
-    weight: through('weight', sameWeight),
-    sum: through('sum', (end) => last !== undefined && sameSet(end, last)),
+    weight: through('weight', () => true),
+    sum: through('sum', (end) => newest !== undefined && sameSet(end, newest)),
   }
 }
 

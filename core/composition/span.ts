@@ -7,6 +7,7 @@ import { recomposition, type Recomposition } from '../trend/recomposition'
 import type { MassUnit } from '../units'
 import { comparability, type Comparability } from './comparability'
 import { dayOf } from './facts'
+import { onTermsOf } from './terms'
 import { endFigures, siteVariances, type EndFigures, type Measured, type SpanEnd } from './end-figures'
 
 /** One site over a span. Folds mm, girths cm. */
@@ -91,7 +92,9 @@ function alike(a: SpanEnd, b: SpanEnd): [SpanEnd, SpanEnd] {
  * @param errors each assessor's error at each site
  */
 export function composeSpan(then: SpanEnd, now: SpanEnd, errors: ErrorLookup, massUnit: MassUnit = 'lb'): Span {
-  const [a, b] = alike(then, now)
+  // The newer of the two says age and height, whichever way round they are asked for.
+  const newest = dayOf(then.facts) > dayOf(now.facts) ? then : now
+  const [a, b] = alike(onTermsOf(then, newest), onTermsOf(now, newest))
   const comparable = comparability(a, b)
   const factor = BETWEEN_VISIT_FACTOR * (comparable.otherAssessor ? INTER_ASSESSOR_FACTOR : 1)
   const [va, vb] = [siteVariances(a, errors, factor), siteVariances(b, errors, factor)]

@@ -10,6 +10,7 @@ export interface ProtocolFacts {
   bmi: number | null
   largestFoldMm: number | null
   lastProtocolId: string | null
+  pregnant?: boolean
 }
 
 /** A set of sites with why. */
@@ -23,6 +24,15 @@ export interface ProtocolSuggestion {
  * because the same set every time beats a better one.
  */
 export function suggestProtocols(facts: ProtocolFacts): ProtocolSuggestion[] {
+  if (facts.pregnant) {
+    return [
+      {
+        protocolId: 'full-tape',
+        reason:
+          'Pregnant or recently so: no folds and no percent; girths as far as the client wishes, each can be left out.',
+      },
+    ]
+  }
   const offered: ProtocolSuggestion[] = []
   if ((facts.bmi ?? 0) >= LARGE_FOLDS_BMI || (facts.largestFoldMm ?? 0) >= JAWS_MM) {
     offered.push({

@@ -62,18 +62,24 @@ export function percentVariance(gradient: Gradient, variances: InputVariances): 
 export function massVariances(
   gradient: Gradient,
   variances: InputVariances,
-  { weightKg, percent }: { weightKg: number; percent: number },
+  { weightKg, percent, splitVariance }: { weightKg: number; percent: number; splitVariance?: number },
 ): { fat: number; lean: number; difference: number } {
   let [fat, lean, difference] = [0, 0, 0]
   for (const input of new Set([...(Object.keys(gradient) as InputId[]), 'weight' as const])) {
     // fat = W p / 100, lean = W - fat: the weight acts by itself and, in some equations, through the percent.
     const byPercent = (weightKg / 100) * (gradient[input] ?? 0)
-    const fatBy = byPercent + (input === 'weight' ? percent / 100 : 0)
-    const leanBy = (input === 'weight' ? 1 : 0) - fatBy
+    const splits = input === 'weight' && splitVariance === undefined
+    const fatBy = byPercent + (splits ? percent / 100 : 0)
+    const leanBy = (splits ? 1 : 0) - fatBy
     const variance = variances[input] ?? 0
     fat += fatBy ** 2 * variance
     lean += leanBy ** 2 * variance
     difference += (leanBy - fatBy) ** 2 * variance
+  }
+  if (splitVariance !== undefined) {
+    fat += (percent / 100) ** 2 * splitVariance
+    lean += (1 - percent / 100) ** 2 * splitVariance
+    difference += (1 - percent / 50) ** 2 * splitVariance
   }
   return { fat, lean, difference }
 }

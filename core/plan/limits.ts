@@ -1,5 +1,5 @@
-import { ageInYears, type Day } from '../calendar'
-import { cautionsFor, ESSENTIAL_FAT } from '../cautions'
+import type { Day } from '../calendar'
+import { cautionFacts, cautionsFor, ESSENTIAL_FAT } from '../cautions'
 import type { SpanEnd } from '../composition/end-figures'
 import type { Person } from '../composition/facts'
 import { Z_95 } from '../error/change'
@@ -35,16 +35,8 @@ export interface PlanContext {
 /** Checks the person alone, before anything is typed. */
 function ofPerson({ start, person, today }: PlanContext) {
   const { estimate, indexes } = start.result
-  return cautionsFor({
-    sex: person.sex,
-    ageYears: ageInYears(person.birthDate, today),
-    bmi: indexes.bmi,
-    percent: estimate && 'percent' in estimate ? estimate.percent : null,
-    largestFoldMm: null,
-    flags: person.flags ?? [],
-    consent: true,
-    guardianConsent: person.guardianConsent ?? false,
-  })
+  const percent = estimate && 'percent' in estimate ? estimate.percent : null
+  return cautionsFor(cautionFacts(person, today, { bmi: indexes.bmi, percent }))
 }
 
 /** Reasons for which no plan to lose is kept for this person, as sentences of the cautions that apply. */

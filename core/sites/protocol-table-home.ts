@@ -33,6 +33,7 @@ export const HOME_AND_TAPE = {
     id: 'navy-tape',
     name: 'Navy tape',
     sites: ['neck', 'waist', 'abdomen', 'hip'],
+    onWish: { male: ['waist', 'hip'], female: ['abdomen'] },
     purpose: 'Folds that cannot be lifted, or a client who prefers the tape.',
     feeds: [
       'navy-tape-men',

@@ -10,6 +10,8 @@ export interface Protocol {
   school: School
   /** In measuring order: folds first, sites at the back first among them, so that the client turns once. */
   sites: readonly SiteId[]
+  /** Sites the equations of one sex do not need: measured where somebody wishes. */
+  onWish?: Partial<Record<'female' | 'male', readonly SiteId[]>>
   /** How its folds are read. */
   policy: PolicyId
   /** How its girths are read. */
@@ -30,6 +32,18 @@ export const PROTOCOLS: Readonly<Record<ProtocolId, Protocol>> = PROTOCOL_TABLE
 /** The protocol with this id, or null for an unknown id. */
 export function findProtocol(id: string): Protocol | null {
   return Object.hasOwn(PROTOCOLS, id) ? PROTOCOLS[id as ProtocolId] : null
+}
+
+/**
+ * A set as it is asked of a person: sites their equations do not need are left to wish, and stand in it once they have
+ * been read or wished for.
+ * @param wished sites read already, or asked for
+ */
+export function protocolFor(protocol: Protocol, sex: 'female' | 'male', wished: Iterable<string> = []): Protocol {
+  const optional = protocol.onWish?.[sex] ?? []
+  const asked = new Set(wished)
+  const sites = protocol.sites.filter((site) => !optional.includes(site) || asked.has(site))
+  return sites.length === protocol.sites.length ? protocol : { ...protocol, sites }
 }
 
 /** Folds of a protocol, in measuring order. */

@@ -37,6 +37,19 @@ export function formatGirth(cm: number, units: Units): string {
   return formatNumber(cmToLength(cm, units.length), 1)
 }
 
+const EIGHTHS = ['', '1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8'] as const
+
+/**
+ * A girth as tapes are read: centimetres with one decimal, inches to the nearest eighth.
+ * @example formatTape(86.995, { mass: 'lb', length: 'in' }) // '34 1/4'
+ */
+export function formatTape(cm: number, units: Units): string {
+  if (units.length === 'cm') return formatNumber(cm, 1)
+  const eighths = Math.round(cmToLength(cm, 'in') * 8)
+  const [whole, part] = [Math.floor(eighths / 8), EIGHTHS[eighths % 8] ?? '']
+  return part === '' ? String(whole) : `${whole} ${part}`
+}
+
 /** A body height with its unit: "174 cm", "5 ft 8.5 in". Half inches, half centimetres. */
 export function formatHeight(cm: number, units: Units): string {
   if (units.length === 'cm') return `${trimZero(formatNumber(cm, 1))} cm`

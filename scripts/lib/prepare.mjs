@@ -51,7 +51,8 @@ export function ensureInstalled() {
   const print = fingerprint(['package-lock.json'])
   if (existsSync(join(ROOT, 'node_modules/nuxt/package.json')) && isCurrent('installed', print)) return
   console.error('Installing packages ...')
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  // Standard output belongs to whoever asked: `npm run --silent estimate` writes CSV there.
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: ['inherit', process.stderr, 'inherit'] })
   setCurrent('installed', print)
 }
 

@@ -14,6 +14,15 @@ function syncPath(path: string): void {
   }
 }
 
+/**
+ * A log file that has gone since it was written is needed no more: the database takes one away only after a checkpoint,
+ * and one that was given another name has been written down under that one as well.
+ */
+function unlessGone(error: unknown): null {
+  if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null
+  throw error
+}
+
 /** Syncs a folder with everything in it. */
 export function syncTree(folder: string): void {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
@@ -118,8 +127,8 @@ export class SyncedFiles extends NodeFS {
     for (const path of files) this.written.delete(path)
     try {
       for (const path of [...files, join(this.folder, 'pg_wal')]) {
-        const file = await open(path, 'r')
-        await file.sync().finally(() => file.close())
+        const file = await open(path, 'r').catch(unlessGone)
+        await file?.sync().finally(() => file.close())
       }
       this.syncs += 1
     } catch (error) {
@@ -129,7 +138,13 @@ export class SyncedFiles extends NodeFS {
   }
 
   private syncLogNow(): void {
-    for (const path of this.written) syncPath(path)
+    for (const path of this.written) {
+      try {
+        syncPath(path)
+      } catch (error) {
+        unlessGone(error)
+      }
+    }
     this.written.clear()
   }
 }

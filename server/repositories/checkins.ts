@@ -1,6 +1,6 @@
 import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, sql } from 'drizzle-orm'
 import type { AnyColumn } from 'drizzle-orm'
-import type { Strike } from '../../core/readings'
+import { OWN_POLICIES, type Strike } from '../../core/readings'
 import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checkin'
 import { addDays, type Day } from '../../core/calendar'
 import { isDue, CADENCE_DAYS } from '../../core/schedule'
@@ -190,6 +190,16 @@ export async function annotateCheckin(
   change: Partial<Pick<typeof checkin.$inferInsert, 'note' | 'keptWords'>>,
 ): Promise<void> {
   await tx.update(checkin).set(change).where(eq(checkin.id, id))
+}
+
+/** Goes over to another set of sites, read its own way. False when the check-in is finished. */
+export async function changeSet(tx: Transaction, id: string, protocolId: string): Promise<boolean> {
+  const changed = await tx
+    .update(checkin)
+    .set({ protocolId, policies: OWN_POLICIES })
+    .where(and(eq(checkin.id, id), isNull(checkin.finishedAt)))
+    .returning({ id: checkin.id })
+  return changed.length > 0
 }
 
 /** Finishes a check-in; one that is finished stays as it is. False when there is nothing in it to finish. */

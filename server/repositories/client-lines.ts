@@ -4,6 +4,7 @@ import { composeSpan, endFigures, type SpanEnd } from '../../core/composition'
 import type { Change } from '../../core/error'
 import { nextDue } from '../../core/schedule'
 import { followedEnds, lookupErrors } from '../../shared/following'
+import { isNeutral } from '../../shared/neutral'
 import type { CheckinRecord } from '../../shared/schemas/checkin'
 import type { Client, ClientFigure, ClientLine } from '../../shared/schemas/client'
 import type { AssessorErrors } from '../../shared/schemas/following'
@@ -26,6 +27,7 @@ interface Followed {
   lastDay: Day | null
   checkins: number
   openCheckinId: string | null
+  neutral: boolean
   /** The line made with these errors. */
   made: { errors: AssessorErrors[]; line: Omit<ClientLine, 'name' | 'birthDate' | 'archived'> } | null
 }
@@ -105,10 +107,11 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
     if (!row) continue
     const { archivedAt, ...person } = row
     const count = counts.find(({ clientId }) => clientId === id)
+    const own = flags.filter(({ clientId }) => clientId === id).map(({ flag }) => flag)
     const ends = followedEnds(records.get(id) ?? [], {
       client: {
         ...person,
-        flags: flags.filter(({ clientId }) => clientId === id).map(({ flag }) => flag),
+        flags: own,
         archived: archivedAt !== null,
       } satisfies Client,
       calipers: [],
@@ -122,6 +125,7 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
       lastDay: count?.lastDay ?? null,
       checkins: count?.checkins ?? 0,
       openCheckinId: count?.openId ?? null,
+      neutral: isNeutral({ ...person, flags: own }),
       made: null,
     } satisfies Followed)
   }
@@ -144,8 +148,9 @@ function lineOf(id: string, own: Followed, errors: AssessorErrors[]) {
     lastDay: own.lastDay,
     checkins: own.checkins,
     openCheckinId: own.openCheckinId,
-    fat: figure(figures?.fat?.value, span?.fat ?? null),
-    lean: figure(figures?.lean?.value, span?.lean ?? null),
+    neutral: own.neutral,
+    fat: own.neutral ? null : figure(figures?.fat?.value, span?.fat ?? null),
+    lean: own.neutral ? null : figure(figures?.lean?.value, span?.lean ?? null),
     sum: figure(figures?.sum?.value, span?.sum ?? null),
     nextOn: own.lastDay ? nextDue(own.lastDay) : null,
   }

@@ -58,10 +58,12 @@ const preparation = {
   withHeight: z.boolean({ error: 'Say whether height is measured.' }).default(false),
 }
 
+const protocolId = z.enum(Object.keys(PROTOCOLS) as [ProtocolId, ...ProtocolId[]], { error: 'Choose a protocol.' })
+
 export const startCheckinInput = z
   .strictObject({
     id,
-    protocolId: z.enum(Object.keys(PROTOCOLS) as [ProtocolId, ...ProtocolId[]], { error: 'Choose a protocol.' }),
+    protocolId,
     startedAt: instant.refine(
       (at) => Date.parse(at) < Date.now() + 10 * 60 * 1000,
       'This time is still to come: check the clock of this device.',
@@ -179,6 +181,8 @@ export const checkinChange = z.strictObject({
   keptWords: z.string().trim().max(4000, 'At most 4,000 characters.').nullable().optional(),
   finished: z.literal(true, { error: 'A check-in can be finished, not opened again.' }).optional(),
   note: z.string().max(4000, 'A note has at most 4,000 characters.').optional(),
+  /** Another set of sites while it is under way; what has been read stays. */
+  protocolId: protocolId.optional(),
 })
 
 /** A check-in with every fact recorded in it. */
@@ -231,6 +235,8 @@ export interface PrepareFacts {
   choices: Choices | null
   calipers: Caliper[]
   staff: StaffMember[]
+  /** The client's own landmarks by site. */
+  landmarks: Record<string, string>
 }
 
 /** One line of the Floor. */

@@ -64,6 +64,8 @@ export interface ClientLine {
   lastCheckinAt: string | null
   checkins: number
   openCheckinId: string | null
+  /** The client is shown no percent, mass or weight: the list holds none of theirs. */
+  neutral: boolean
   fat: ClientFigure | null
   lean: ClientFigure | null
   sum: ClientFigure | null

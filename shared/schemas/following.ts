@@ -26,6 +26,13 @@ export const choiceInput = z.strictObject({
 })
 export type ChoiceInput = z.output<typeof choiceInput>
 
+/** Why somebody looks past a client's neutral mode. */
+export const neutralLeaveInput = z.strictObject({
+  id,
+  reason: z.string({ error: 'Please say why.' }).trim().min(1, 'Please say why.').max(300, 'At most 300 characters.'),
+})
+export type NeutralLeaveInput = z.output<typeof neutralLeaveInput>
+
 /** A recorded choice: what counts from now on, since when and by whom. */
 export interface RecordedChoice {
   choices: Choices

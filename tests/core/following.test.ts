@@ -61,7 +61,10 @@ describe('a check-in as one end of a span', () => {
   it('waits for the chosen equation while its sites are still to be read', () => {
     const unread = { ...facts('2026-10-30', 1, 72), readings: [weight(72), fold('triceps', 14)] }
     const choices: Choices = { conversion: 'siri', equationId: 'jackson-pollock-3-women' }
-    expect(followedEnd(unread, { choices }).result.estimate).toMatchObject({ status: 'missing' })
+    const waiting = followedEnd(unread, { choices }).result.estimate
+    expect(waiting).toMatchObject({ status: 'missing', equation: { id: choices.equationId } })
+    // Without a choice another one waits: the set's own.
+    expect(followedEnd(unread).result.estimate).toMatchObject({ equation: { id: 'jackson-pollock-7-women' } })
   })
 
   it('keeps sums and equations going when tape is added to the same folds', () => {

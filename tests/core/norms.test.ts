@@ -96,7 +96,7 @@ describe('cautions', () => {
 
   it.each([
     [{ consent: false }, 'consent'],
-    [{ ageYears: 17 }, 'under-18'],
+    [{ ageYears: 17, guardianConsent: true }, 'under-18'],
     [{ flags: ['eating-disorder'] as const }, 'eating-disorder'],
     [{ flags: ['neutral-wish'] as const }, 'neutral-wish'],
     [{ flags: ['pregnant'] as const }, 'pregnant'],
@@ -111,9 +111,11 @@ describe('cautions', () => {
   })
 
   it('asks for a guardian’s consent where it is not on record', () => {
-    const said = (guardianConsent: boolean) => cautionsFor({ ...facts, ageYears: 15, guardianConsent })[0]?.sentence
-    expect(said(false)).toContain('guardian’s consent is needed')
-    expect(said(true)).not.toContain('guardian')
+    const said = (guardianConsent: boolean) =>
+      cautionsFor({ ...facts, ageYears: 15, guardianConsent }).find(({ code }) => code === 'guardian')
+    expect(said(false)?.sentence).toContain('guardian’s consent is needed')
+    expect(said(false)?.effects).toEqual(['not-yet'])
+    expect(said(true)).toBeUndefined()
   })
 
   it('withhold the percent in pregnancy, and all but children’s equations under 18', () => {

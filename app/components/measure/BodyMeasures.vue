@@ -11,12 +11,14 @@ defineProps<{
   withHeight: boolean
   trials: number
   blind: boolean
+  /** The client may look, and is to see no weight. */
+  neutral: boolean
 }>()
 defineEmits<{ choose: [measure: 'weight' | 'height']; blind: [] }>()
 </script>
 
 <template>
-  <div class="mb-2 flex flex-wrap items-baseline gap-x-4 max-sm:hidden">
+  <div class="body-measures mb-2 flex flex-wrap items-baseline gap-x-4 max-sm:hidden">
     <h2 class="text-lg font-bold">Log sheet</h2>
     <button
       class="flex items-baseline gap-2"
@@ -25,10 +27,10 @@ defineEmits<{ choose: [measure: 'weight' | 'height']; blind: [] }>()
     >
       <span class="text-faded">Weight</span>
       <span class="figure text-lg font-bold text-weight" data-weight>{{
-        result.weightKg === null ? 'to come' : formatMass(result.weightKg, units)
+        result.weightKg === null ? 'to come' : neutral ? 'kept' : formatMass(result.weightKg, units)
       }}</span>
-      <span v-if="result.weightKg !== null" class="text-faded">{{ units.mass }}</span>
-      <span v-if="last && last.weightKg !== null && !blind" class="text-sm text-faded">
+      <span v-if="result.weightKg !== null && !neutral" class="text-faded">{{ units.mass }}</span>
+      <span v-if="last && last.weightKg !== null && !blind && !neutral" class="text-sm text-faded">
         last <span class="figure">{{ formatMass(last.weightKg, units) }}</span>
       </span>
     </button>
@@ -53,3 +55,11 @@ defineEmits<{ choose: [measure: 'weight' | 'height']; blind: [] }>()
     </button>
   </div>
 </template>
+
+<style scoped>
+@media (max-height: 499px) {
+  .body-measures {
+    display: none;
+  }
+}
+</style>

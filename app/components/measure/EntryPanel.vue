@@ -51,12 +51,12 @@ const round = computed(() => {
 </script>
 
 <template>
-  <section aria-live="polite" class="grid gap-1.5">
+  <section aria-live="polite" class="grid content-start gap-1.5">
     <div class="flex items-baseline justify-between gap-2">
-      <h2 class="text-3xl leading-tight font-bold sm:text-[36px]">{{ heading }}</h2>
+      <h2 class="heading text-3xl leading-tight font-bold sm:text-[34px]">{{ heading }}</h2>
       <span class="text-sm whitespace-nowrap text-faded">{{ round }}</span>
     </div>
-    <p class="min-h-10 text-[15px] leading-snug">
+    <p class="where min-h-10 text-[15px] leading-snug">
       {{ where }}
       <span v-if="site && side === 'left'" class="font-semibold">Left side.</span>
       <span v-if="landmark" class="text-faded" data-landmark> Landmark: {{ landmark }}</span>
@@ -77,7 +77,10 @@ const round = computed(() => {
     <div class="flex items-end justify-between border-b-3 border-ink pb-1">
       <output
         class="figure leading-none font-bold"
-        :class="[typed === '' ? 'text-rule' : '', typed.length > 6 ? 'text-4xl' : 'text-6xl sm:text-7xl']"
+        :class="[
+          typed === '' && shown === null ? 'text-rule' : '',
+          typed.length > 6 ? 'text-4xl' : 'text-6xl sm:text-7xl',
+        ]"
         data-entry
         aria-label="Entry"
         >{{ typed === '' ? (shown ?? '0') : typed }}</output
@@ -111,3 +114,18 @@ const round = computed(() => {
     </div>
   </section>
 </template>
+
+<style scoped>
+@media (max-height: 499px) {
+  .heading {
+    font-size: 22px;
+  }
+  .where {
+    min-height: 0;
+    font-size: 13px;
+  }
+  [data-entry] {
+    font-size: 40px;
+  }
+}
+</style>

@@ -27,7 +27,7 @@ const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
         {{ fraction }}
       </button>
     </div>
-    <div class="pad grid min-h-0 flex-1 grid-cols-4 grid-rows-4 gap-2">
+    <div class="pad grid grid-cols-4">
       <button
         v-for="key in KEYS"
         :key="key"
@@ -50,7 +50,7 @@ const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
         @click="emit('strike')"
       >
         <span
-          >Strike<br class="max-sm:hidden" />
+          >Strike{{ ' ' }}<br class="max-sm:hidden" />
           <span :class="picked ? 'figure text-alert' : ''">{{ picked ?? 'last' }}</span></span
         >
       </button>
@@ -63,7 +63,10 @@ const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
 </template>
 
 <style scoped>
+/* Keys keep their place and height whatever is said above them. */
 .pad {
+  grid-auto-rows: var(--key, 72px);
+  gap: 8px;
   grid-template-areas:
     'k1 k2 k3 strike'
     'k4 k5 k6 note'
@@ -73,7 +76,7 @@ const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
 .key {
   display: grid;
   place-items: center;
-  min-height: 48px;
+  min-height: 44px;
   border: 1px solid var(--rule);
   border-radius: 4px;
   background: var(--sheet);
@@ -91,5 +94,16 @@ const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
 }
 .key-keep:active {
   background: var(--signal);
+}
+@media (max-height: 499px) {
+  .pad {
+    gap: 6px;
+  }
+  .key {
+    font-size: 15px;
+  }
+  .key.figure {
+    font-size: 22px;
+  }
 }
 </style>

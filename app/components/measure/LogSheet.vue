@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatGirth, formatNumber, type Units } from '#core/units'
+import { formatNumber, formatTape, type Units } from '#core/units'
 import type { Cell } from '~/composables/useMeasuring'
 import { valueOf } from '#core/readings'
 import type { SheetRow } from './sheet'
@@ -25,6 +25,17 @@ const emit = defineEmits<{ choose: [site: SheetRow['state']['site']]; pick: [rea
 const columns = computed(() => Math.max(3, props.base + 1, ...props.rows.map(({ state }) => state.live.length)))
 const ORDINALS = ['1st', '2nd', '3rd', '4th', '5th', '6th']
 
+const sheet = useTemplateRef<HTMLTableElement>('sheet')
+// The row that is read stays in sight, however small the screen.
+watch(
+  () => props.cell,
+  async () => {
+    await nextTick()
+    sheet.value?.querySelector('tr.current')?.scrollIntoView({ block: 'nearest' })
+  },
+  { immediate: true },
+)
+
 function isCurrent(row: SheetRow): boolean {
   return props.cell.kind === 'site' && props.cell.site === row.state.site
 }
@@ -39,7 +50,13 @@ function valueAt(row: SheetRow, column: number): number {
 }
 
 function figureOf(row: SheetRow, value: number, decimals = 1): string {
-  return row.site.kind === 'fold' ? formatNumber(value, decimals) : formatGirth(value, props.units)
+  return row.site.kind === 'fold' ? formatNumber(value, decimals) : formatTape(value, props.units)
+}
+
+/** A value with two decimals, the second one held back when it is 0: decimals stay under each other. */
+function valueParts(row: SheetRow): [string, string] {
+  const text = figureOf(row, row.state.value ?? 0, 2)
+  return row.site.kind === 'fold' && text.endsWith('0') ? [text.slice(0, -1), '0'] : [text, '']
 }
 
 function isHidden(row: SheetRow): boolean {
@@ -57,7 +74,7 @@ function isTyping(row: SheetRow, column: number): boolean {
 </script>
 
 <template>
-  <table class="sheet w-full border-collapse" :style="{ '--row': rows.length > 9 ? '38px' : '58px' }">
+  <table ref="sheet" class="sheet w-full border-collapse" :class="{ long: rows.length > 9 }">
     <caption class="sr-only">
       Log sheet, folds in millimetres, girths in
       {{
@@ -73,11 +90,11 @@ function isTyping(row: SheetRow, column: number): boolean {
           :key="column"
           scope="col"
           class="font-medium"
-          :class="{ 'max-sm:hidden': column > base && !rows.some((row) => row.state.live.length >= base + 1) }"
+          :class="{ spare: column > base && !rows.some((row) => row.state.live.length >= base + 1) }"
         >
           {{ ORDINALS[column - 1] ?? column }}
         </th>
-        <th scope="col" class="font-medium">Value</th>
+        <th scope="col" class="value-head font-medium">Value</th>
       </tr>
     </thead>
     <tbody>
@@ -102,14 +119,14 @@ function isTyping(row: SheetRow, column: number): boolean {
               <button type="button" class="text-left" @pointerdown.prevent>{{ row.site.name }}</button>
             </span>
           </th>
-          <td v-if="showLast" class="figure text-faded">
+          <td v-if="showLast" class="figure last text-faded">
             {{ row.last === null ? '' : figureOf(row, row.last) }}
           </td>
           <td
             v-for="column in columns"
             :key="column"
             class="figure reading"
-            :class="{ 'max-sm:hidden': column > base && !rows.some((other) => other.state.live.length >= base + 1) }"
+            :class="{ spare: column > base && !rows.some((other) => other.state.live.length >= base + 1) }"
           >
             <span v-if="isTyping(row, column)" class="typing">{{ typed || ' ' }}</span>
             <button
@@ -139,9 +156,10 @@ function isTyping(row: SheetRow, column: number): boolean {
             </span>
           </td>
           <td class="figure value">
-            <template v-if="row.state.status === 'agreed' || row.state.status === 'unsteady'">{{
-              figureOf(row, row.state.value ?? 0, 2).replace(/(\.\d)0$/, '$1')
-            }}</template>
+            <template v-if="row.state.status === 'agreed' || row.state.status === 'unsteady'"
+              >{{ valueParts(row)[0]
+              }}<span class="invisible" aria-hidden="true">{{ valueParts(row)[1] }}</span></template
+            >
             <span v-else-if="row.state.skipped !== null" class="left-out">{{ row.state.skipped }}</span>
             <span v-if="row.state.status === 'unsteady'" class="apart">unsteady</span>
             <span
@@ -174,8 +192,14 @@ function isTyping(row: SheetRow, column: number): boolean {
   text-align: left;
 }
 .sheet tbody tr {
-  height: var(--row, 58px);
+  height: var(--row-height, 58px);
   border-bottom: 1px solid var(--rule);
+}
+tr.current {
+  scroll-margin-block: 60px;
+}
+.sheet.long tbody tr {
+  height: var(--long-row-height, 38px);
 }
 .sheet tbody tr.tape {
   height: 26px;
@@ -242,9 +266,20 @@ function isTyping(row: SheetRow, column: number): boolean {
   color: var(--faded);
   font-weight: 400;
 }
-@media (max-width: 639px) {
+@media (max-width: 1199px) {
+  .sheet th,
+  .sheet td {
+    padding-right: 8px;
+  }
+  .sheet tbody td {
+    min-width: 56px;
+  }
+}
+@media (max-width: 639px), (max-height: 499px) {
+  .spare {
+    display: none;
+  }
   .sheet {
-    --row: 38px !important;
     font-size: 15px;
   }
   .sheet th,
@@ -260,6 +295,23 @@ function isTyping(row: SheetRow, column: number): boolean {
   }
   .typing {
     min-width: 40px;
+  }
+}
+@media (max-height: 499px) {
+  .sheet :is(th.last-head, td.last) {
+    display: none;
+  }
+  .sheet tbody td {
+    min-width: 38px;
+  }
+}
+/* The value follows from the readings: where three columns do not fit, it goes. */
+@media (max-height: 499px) and (max-width: 760px) {
+  .sheet :is(th.value-head, td.value) {
+    display: none;
+  }
+  .sheet {
+    font-size: 14px;
   }
 }
 </style>

@@ -1,15 +1,24 @@
 <script setup lang="ts">
 import type { Composition } from '#core/composition/checkin'
+import { CONVERSIONS } from '#core/equations/density'
 import { SITES } from '#core/sites'
 import { formatMass, formatNumber, type Units } from '#core/units'
 
-const props = defineProps<{ result: Composition; units: Units; sumName: string }>()
+const props = defineProps<{
+  result: Composition
+  units: Units
+  sumName: string
+  neutral: boolean
+  conversion?: string
+}>()
 
 const estimate = computed(() => props.result.estimate)
 const reached = computed(() => {
   const value = estimate.value
   return value && (value.status === 'ok' || value.status === 'caution') ? value : null
 })
+/** Only where a density was turned into a percent. */
+const conversion = computed(() => CONVERSIONS[props.conversion ?? 'siri']?.label ?? 'Siri')
 const unsettled = computed(() => props.result.unsettled.map((site) => SITES[site].name).join(', '))
 const others = computed(() =>
   props.result.estimates.filter((one) => 'percent' in one && one.equation.id !== estimate.value?.equation.id),
@@ -18,8 +27,9 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
 </script>
 
 <template>
-  <section aria-label="Result" class="grid content-start gap-4" tabindex="0" data-result>
-    <div v-if="reached">
+  <section aria-label="Result" class="grid grid-cols-[minmax(0,1fr)] content-start gap-4" tabindex="0" data-result>
+    <p v-if="neutral" class="text-lg">Kept. Neutral mode: no percent and no weight where the client may look.</p>
+    <div v-else-if="reached">
       <h2 class="text-faded">Fat</h2>
       <p class="flex items-baseline gap-2 text-fat">
         <span class="figure text-6xl leading-none font-bold" data-percent>{{ formatNumber(reached.percent, 1) }}</span>
@@ -31,18 +41,18 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
         within {{ formatNumber(reached.seePercent ?? 0, 1) }} points of this equation’s line.
       </p>
     </div>
-    <p v-else-if="estimate?.status === 'refused'" class="border-l-4 border-fat pl-3">
+    <p v-else-if="!neutral && estimate?.status === 'refused'" class="border-l-4 border-fat pl-3">
       <strong>No percent.</strong> {{ estimate.reason }} The sum of folds stands.
     </p>
-    <dl class="grid grid-cols-2 gap-x-4 gap-y-3 border-t border-rule pt-3">
-      <div v-if="result.masses" class="text-fat">
+    <dl class="grid grid-cols-[repeat(auto-fit,minmax(132px,1fr))] gap-x-4 gap-y-3 border-t border-rule pt-3">
+      <div v-if="result.masses && !neutral" class="text-fat">
         <dt class="text-sm text-faded">Fat mass</dt>
         <dd>
           <span class="figure text-3xl font-bold" data-fat>{{ formatMass(result.masses.fatKg, units) }}</span>
           <span class="text-faded">{{ units.mass }}</span>
         </dd>
       </div>
-      <div v-if="result.masses" class="text-lean">
+      <div v-if="result.masses && !neutral" class="text-lean">
         <dt class="text-sm text-faded">Lean mass</dt>
         <dd>
           <span class="figure text-3xl font-bold" data-lean>{{ formatMass(result.masses.leanKg, units) }}</span>
@@ -56,25 +66,30 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
           <span class="text-faded">mm</span>
         </dd>
       </div>
-      <div v-if="reached?.density">
+      <div v-if="reached?.density && !neutral">
         <dt class="text-sm text-faded">Density</dt>
         <dd>
-          <span class="figure text-3xl font-bold" data-density>{{ formatNumber(reached.density, 4) }}</span>
+          <span class="figure text-2xl font-bold" data-density>{{ formatNumber(reached.density, 4) }}</span>
           <span class="text-faded">g/mL</span>
         </dd>
       </div>
     </dl>
-    <p v-if="reached && !result.masses" class="text-[15px]">Without a weight there is no fat and lean mass.</p>
+    <p v-if="reached && !result.masses && !neutral" class="text-[15px]">
+      Without a weight there is no fat and lean mass.
+    </p>
     <p v-if="missing" class="text-[15px]"><strong>Still missing:</strong> {{ missing }}.</p>
     <p v-if="unsettled" class="text-[15px]"><strong>Still to confirm:</strong> {{ unsettled }}.</p>
-    <ul v-if="reached && reached.cautions.length > 0" class="grid gap-1 border-l-4 border-fat pl-3 text-[15px]">
+    <ul
+      v-if="reached && reached.cautions.length > 0 && !neutral"
+      class="grid gap-1 border-l-4 border-fat pl-3 text-[15px]"
+    >
       <li v-for="caution in reached.cautions" :key="caution.code">{{ caution.sentence }}</li>
     </ul>
-    <div v-if="others.length > 0" class="text-[15px]" data-others>
+    <div v-if="others.length > 0 && !neutral" class="text-[15px]" data-others>
       <h3 class="text-faded">{{ reached ? 'Other equations these readings feed' : 'These can already speak' }}</h3>
       <ul>
         <li v-for="other in others" :key="other.equation.id" class="flex justify-between gap-3">
-          <span class="truncate">{{ other.equation.label }}</span>
+          <span class="min-w-0">{{ other.equation.label }}</span>
           <span v-if="'percent' in other" class="figure">{{ formatNumber(other.percent, 1) }}</span>
         </li>
       </ul>
@@ -82,8 +97,9 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
     <ul v-if="result.cautions.length > 0" class="grid gap-1 border-l-4 border-fat pl-3 text-[15px]">
       <li v-for="caution in result.cautions" :key="caution.code">{{ caution.sentence }}</li>
     </ul>
-    <p v-if="reached" class="text-sm text-faded">
-      {{ reached.equation.label }}; density to percent after Siri. Age {{ result.ageYears }}.
+    <p v-if="reached && !neutral" class="text-sm text-faded">
+      {{ reached.equation.label }}<template v-if="reached.density">; density to percent after {{ conversion }}</template
+      >. Age {{ result.ageYears }}.
     </p>
   </section>
 </template>

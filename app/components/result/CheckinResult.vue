@@ -116,6 +116,12 @@ async function choose(change: Partial<Choices>) {
           <p v-if="note" class="text-sm text-faded">{{ note }}</p>
         </div>
       </template>
+      <p v-if="!neutral && reached?.density" class="text-[15px]">
+        Density <span class="figure font-semibold" data-density>{{ formatNumber(reached.density, 4) }}</span> g/mL.
+      </p>
+      <p v-if="result.noStandings && !neutral" class="text-[15px] text-faded" data-no-tables>
+        {{ result.noStandings }}
+      </p>
       <ul v-if="result.cautions.length > 0" class="grid gap-1 border-l-4 border-fat pl-3 text-[15px]">
         <li v-for="caution in result.cautions" :key="caution.code">{{ caution.sentence }}</li>
       </ul>

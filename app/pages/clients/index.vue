@@ -83,7 +83,10 @@ const columns = computed(() => [
   column.accessor('name', { header: 'Name', cell: ({ row }) => h(NameCell, { client: row.original }) }),
   column.accessor('fat', {
     header: `Fat, ${store.units.mass}`,
-    cell: ({ getValue }) => h(FigureCell, { figure: mass(getValue()) }),
+    cell: ({ getValue, row }) =>
+      row.original.neutral
+        ? h('span', { class: 'text-faded' }, 'neutral')
+        : h(FigureCell, { figure: mass(getValue()) }),
   }),
   column.accessor('lean', {
     header: `Lean, ${store.units.mass}`,
@@ -93,7 +96,7 @@ const columns = computed(() => [
     header: 'Sum, mm',
     cell: ({ getValue }) => h(FigureCell, { figure: plain(getValue()) }),
   }),
-  column.accessor('lastCheckinAt', {
+  column.accessor('lastDay', {
     id: 'last',
     header: 'Last measured',
     cell: ({ getValue }) => (getValue() ? sayAgo(getValue() ?? '') : 'not yet'),

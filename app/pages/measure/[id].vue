@@ -2,6 +2,7 @@
 import { SCHOOLS, SITES, type Site, type SiteId, type WayId } from '#core/sites'
 import { formatNumber, trimZero, type LengthUnit, type MassUnit } from '#core/units'
 import type { Source } from '#core/readings'
+import { isNeutral } from '#shared/neutral'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
@@ -30,7 +31,7 @@ const count = useCount(seconds)
 const hands = useHands()
 const { current, rows, round } = useSheet(result, last, cell)
 
-const { lastKnown, here, copied } = useKnown(facts, result, last)
+const { lastKnown, here, copied, daysSince } = useKnown(facts, result, last)
 const resolutionMm = computed(() => facts.value?.caliper?.resolutionMm ?? null)
 const entry = useEntry({
   cell,
@@ -38,6 +39,7 @@ const entry = useEntry({
   lengthUnit,
   last: lastKnown,
   here,
+  daysSince,
   resolutionMm,
   commit,
   strike: session.strikeAt,
@@ -92,6 +94,8 @@ watch(current, (site) => site && devices.tellSite(site.id), { immediate: true })
 watch(cell, count.reset)
 watch(session.discarded, () => navigateTo('/'))
 
+/** What the client may see here shows no percent, mass or weight. */
+const neutral = computed(() => facts.value !== null && isNeutral(facts.value.client))
 const kept = useKeptWord(() => Boolean(record.value?.finishedAt))
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
 const pickedFigure = computed(() =>
@@ -178,6 +182,7 @@ useMeasuringKeys({
         :with-height="record.withHeight"
         :trials="session.heights.value.length"
         :blind="blind"
+        :neutral="neutral"
         @choose="session.choose"
         @blind="blind = !blind"
       />
@@ -201,10 +206,30 @@ useMeasuringKeys({
         :session="result.session"
         :last-sum-mm="blind ? null : (last?.sumMm ?? null)"
       />
+      <button
+        v-if="session.onWish.value.length > 0"
+        type="button"
+        class="mt-2 min-h-9 text-[15px] underline underline-offset-4"
+        @click="session.wish"
+      >
+        Measure {{ session.onWish.value.map((site) => SITES[site].name.toLowerCase()).join(' and ') }} too
+      </button>
+      <TapeOffer
+        v-if="facts && result"
+        class="mt-3"
+        :result="result"
+        :first="facts.last === null"
+        :record="record"
+        @over="acts.goOver"
+      />
       <p v-if="copied" role="status" class="mt-3 border-l-4 border-fat pl-3 text-sm" data-copied>
         {{ copied.sentence }}
       </p>
-      <SpeakingEquations v-if="cell.kind !== 'none' && !blind" class="mt-3 max-sm:hidden" :result="result" />
+      <SpeakingEquations
+        v-if="cell.kind !== 'none' && !blind && !neutral"
+        class="mt-3 max-sm:hidden"
+        :result="result"
+      />
       <LazySetAside v-if="outbox.aside.length > 0" class="mt-3" :client-id="facts.client.id" />
     </section>
 
@@ -215,6 +240,7 @@ useMeasuringKeys({
     >
       <template v-if="cell.kind !== 'none'">
         <EntryPanel
+          class="said min-h-0 flex-1 overflow-y-auto"
           :cell="cell"
           :typed="entry.text.value"
           :live="devices.shown.value"
@@ -233,7 +259,7 @@ useMeasuringKeys({
           @correct="entry.correct('pad')"
         />
         <KeyPad
-          class="min-h-0 flex-1"
+          class="keys shrink-0"
           :can-strike="session.strikable.value !== null"
           :picked="pickedFigure"
           :fractions="entry.kind.value === 'length' && lengthUnit === 'in'"
@@ -243,7 +269,7 @@ useMeasuringKeys({
           @strike="session.strikeNext"
           @note="dialog = 'note'"
         />
-        <div class="flex justify-between pt-2 text-sm text-faded" @pointerdown.prevent>
+        <div class="skips flex shrink-0 justify-between pt-1 text-sm text-faded" @pointerdown.prevent>
           <button class="min-h-9 underline underline-offset-4" @click="skip">
             {{ cell.kind === 'weight' ? 'measure without weight' : 'skip' }}
           </button>
@@ -257,9 +283,11 @@ useMeasuringKeys({
           :result="result"
           :units="store.units"
           :sum-name="protocol.sumName"
-          class="flex-1 overflow-y-auto"
+          :neutral="neutral"
+          :conversion="facts.choices?.conversion"
+          class="result min-h-0 flex-1 overflow-y-auto"
         />
-        <div class="flex gap-2">
+        <div class="skips flex shrink-0 gap-2">
           <button v-if="!store.isRecorder" class="press press-first min-h-14 flex-1 text-lg" @click="finish">
             Done
           </button>

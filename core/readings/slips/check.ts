@@ -1,5 +1,5 @@
 import { isFold, type SiteId } from '../../sites'
-import { betweenMarks, bodyOrder, farFromLast, impossible, otherUnit, swapped, wrongRow } from './rules'
+import { betweenMarks, bodyOrder, farFromLast, impossible, otherUnit, swapped, tooFast, wrongRow } from './rules'
 import type { KnownValues, Slip, SlipEntry, SlipMeasure } from './slip'
 
 /** In order: what blocks, then what is the most telling. */
@@ -10,6 +10,7 @@ const RULES: readonly ((entry: SlipEntry) => Slip | null)[] = [
   otherUnit,
   bodyOrder,
   farFromLast,
+  tooFast,
   betweenMarks,
 ]
 

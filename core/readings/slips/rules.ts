@@ -140,6 +140,30 @@ export function farFromLast({ measure, value, last, realChange }: SlipEntry): Sl
   }
 }
 
+/** Most that a girth or the weight moves in a week: half an inch is usually a misplaced tape (common practice). */
+const PER_WEEK = {
+  girth: { most: CM_PER_INCH / 2, words: 'a misplaced tape' },
+  weight: { most: 3, words: 'a slip or water' },
+}
+
+/** A girth or the weight has moved faster than bodies do. */
+export function tooFast({ measure, value, last, daysSince }: SlipEntry): Slip | null {
+  const [before, kind] = [last[measure], kindOf(measure)]
+  if (before === undefined || daysSince === undefined || daysSince === null) return null
+  if (kind !== 'girth' && kind !== 'weight') return null
+  const weeks = Math.max(1, daysSince / 7)
+  const { most, words } = PER_WEEK[kind]
+  const change = Math.abs(value - before)
+  if (change < most * weeks) return null
+  const ago = daysSince === 1 ? 'yesterday' : `${daysSince} days ago`
+  return {
+    code: 'fast',
+    sentence: `Last time ${say(measure, before)}, ${daysSince === 0 ? 'today' : ago}: ${say(measure, change)} ${value > before ? 'more' : 'less'} is usually ${words}. ${kind === 'girth' ? 'Measure' : 'Weigh'} again?`,
+    blocks: false,
+    correction: null,
+  }
+}
+
 interface Order {
   small: SiteId
   large: SiteId

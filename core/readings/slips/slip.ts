@@ -15,6 +15,8 @@ export interface SlipEntry {
   here: KnownValues
   /** Smallest real change of this measure, in its unit, where the assessor's error is known. */
   realChange?: number
+  /** Days since the last check-in, where there was one. */
+  daysSince?: number | null
   /** Distance of the caliper's marks, mm, where it is known. */
   resolutionMm?: number | null
 }
@@ -28,7 +30,8 @@ export interface Correction {
   swapWith?: SlipMeasure
 }
 
-export type SlipCode = 'range' | 'unit' | 'decimal' | 'wrong-row' | 'swapped' | 'far' | 'order' | 'marks' | 'copied'
+export type SlipCode =
+  'range' | 'unit' | 'decimal' | 'wrong-row' | 'swapped' | 'far' | 'fast' | 'order' | 'marks' | 'copied'
 
 /** A warning beside the entry: what and why, in one sentence, and what would put it right. */
 export interface Slip {

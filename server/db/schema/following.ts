@@ -102,6 +102,28 @@ export const photo = pgTable(
   ],
 )
 
+/** Somebody looked past a client's neutral mode, and why. Append-only. */
+export const neutralLeave = pgTable(
+  'neutral_leave',
+  {
+    id: uuid('id').primaryKey(),
+    clientId: uuid('client_id')
+      .notNull()
+      .references(() => client.id),
+    reason: text('reason').notNull(),
+    at: instant('at')
+      .notNull()
+      .default(sql`now()`),
+    leftBy: uuid('left_by')
+      .notNull()
+      .references(() => staff.id),
+  },
+  (t) => [
+    index('neutral_leave_client').on(t.clientId, t.at),
+    check('neutral_leave_reason', sql`length(${t.reason}) between 1 and 300`),
+  ],
+)
+
 /**
  * A target for a client and its pace, as entered. The newest that has not ended counts; none is edited: another takes
  * its place.

@@ -3,6 +3,7 @@ import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { ageInYears } from '#core/composition'
 import { nextDue } from '#core/schedule'
 import { formatHeight } from '#core/units'
+import { isNeutral } from '#shared/neutral'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
@@ -22,6 +23,17 @@ onMounted(async () => {
   }
 })
 useHead({ title: () => `${client.value?.name ?? 'Client'}, Oak Pinch` })
+
+/** Into neutral mode at one press; out of it, for who asked for it, only with a reason on record. */
+const leaving = ref(false)
+function toggleNeutral() {
+  if (neutral.value && client.value && isNeutral(client.value)) leaving.value = true
+  else neutral.value = !neutral.value
+}
+function left() {
+  leaving.value = false
+  neutral.value = false
+}
 
 const VIEWS = ['Span', 'Check-in', 'Weight diary', 'Plan', 'Photographs', 'Error', 'All check-ins'] as const
 const instants = computed(() => ends.value.map(({ record }) => record.startedAt))
@@ -73,7 +85,7 @@ const takeHome = computed(() => {
           :class="{ 'press-first': neutral }"
           :aria-pressed="neutral"
           title="No percent, no masses and no weight on this page and the page to take home"
-          @click="neutral = !neutral"
+          @click="toggleNeutral"
         >
           Neutral
         </button>
@@ -90,6 +102,13 @@ const takeHome = computed(() => {
       v-if="outbox.aside.length > 0 || outbox.refusedStarts.length > 0"
       class="mx-4 my-3 sm:mx-6"
       :client-id="client.id"
+    />
+    <LazyNeutralDialog
+      v-if="leaving"
+      :client-id="client.id"
+      :name="client.name"
+      @close="leaving = false"
+      @left="left"
     />
     <template v-if="now && figures">
       <TimeTape

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { cautionsFor } from '#core/cautions'
+import type { Client } from '#shared/schemas/client'
+import { cautionFacts, cautionsFor } from '#core/cautions'
 import { composeWith } from '#core/composition/checkin'
 import { ageInYears, breaksHistory, CONDITIONS, conditionChanges, suggestProtocols } from '#core/composition'
 import { bmi } from '#core/equations/measures'
@@ -42,7 +43,8 @@ const about = computed(() => {
   const kg = before.value?.weightKg ?? null
   return {
     sex: person?.sex ?? ('female' as const),
-    ageYears: person ? ageInYears(person.birthDate, new Date().toISOString()) : 0,
+    ageYears: person ? ageInYears(person.birthDate, todayHere()) : 0,
+    pregnant: person?.flags.includes('pregnant') ?? false,
     bmi: kg !== null && person?.heightCm ? bmi(kg, person.heightCm) : null,
     largestFoldMm: before.value?.sumMm === null ? null : largest,
     lastProtocolId: last.value?.protocolId ?? null,
@@ -59,15 +61,19 @@ const cautions = computed(() => {
   const person = client.value
   if (!person) return []
   const used = caliper.value
-  return cautionsFor({
-    ...about.value,
-    percent: null,
-    flags: person.flags,
-    consent: person.consentOn !== null,
-    guardianConsent: person.guardianConsent,
-    caliper: used && caliperFacts(used, todayHere()),
-  })
+  const { bmi: index, largestFoldMm } = about.value
+  const today = todayHere()
+  return cautionsFor(
+    cautionFacts(person, today, { bmi: index, largestFoldMm, caliper: used && caliperFacts(used, today) }),
+  )
 })
+/** What a greyed Start waits for. */
+const missing = computed(() =>
+  client.value?.consentOn ? 'Waits for a guardian’s consent' : 'Waits for the client’s consent',
+)
+function consented(changed: Client) {
+  if (facts.value) facts.value = { ...facts.value, client: changed }
+}
 const blocked = computed(() => cautions.value.some(({ effects }) => effects.includes('not-yet')))
 const changes = computed(() => conditionChanges(last.value?.conditions ?? {}, conditions.value))
 const changed = computed(() => new Set(changes.value.map(({ condition }) => condition.id)))
@@ -124,9 +130,16 @@ function start() {
     <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
       <h1 class="text-3xl font-bold">{{ client.name }}</h1>
       <p class="text-faded">Prepare{{ last ? `; last measured ${sayAgo(last.day)}` : ': the first check-in' }}</p>
-      <div class="ml-auto flex gap-2">
+      <p v-if="blocked" id="why-not" class="ml-auto text-[15px] font-semibold text-alert">
+        {{ missing }}
+      </p>
+      <div class="flex gap-2" :class="{ 'ml-auto': !blocked }">
         <NuxtLink :to="`/clients/${client.id}`" class="press press-quiet min-h-12">Leave</NuxtLink>
-        <button class="press press-first min-h-12 px-8 text-lg" :disabled="blocked || starter.starting.value">
+        <button
+          class="press press-first min-h-12 px-8 text-lg"
+          :disabled="blocked || starter.starting.value"
+          :aria-describedby="blocked ? 'why-not' : undefined"
+        >
           Start
         </button>
       </div>
@@ -135,11 +148,9 @@ function start() {
     <ul v-if="cautions.length > 0" class="mt-3 grid gap-1 border-l-4 border-fat pl-3" data-cautions>
       <li v-for="caution in cautions" :key="caution.code">
         {{ caution.sentence }}
-        <NuxtLink v-if="caution.code === 'consent'" :to="`/clients/${client.id}/edit`" class="underline"
-          >Change</NuxtLink
-        >
       </li>
     </ul>
+    <ConsentNote v-if="blocked" class="mt-3" :client="client" @noted="consented" />
     <div class="mt-4 grid gap-x-12 gap-y-5 lg:grid-cols-2">
       <section aria-labelledby="what" class="grid content-start gap-3">
         <h2 id="what" class="border-b-2 border-ink pb-1 text-lg font-bold">What is measured</h2>

@@ -4,20 +4,23 @@ import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
-import { annotateCheckin, finishCheckin } from '../../../repositories/checkins'
+import { annotateCheckin, changeSet, finishCheckin } from '../../../repositories/checkins'
 import { change } from '../../../write/use-change'
 
 /** Finishes a check-in or writes at it. Only what is named changes, by what stands there when it is stored. */
 export default defineEventHandler(async (event) => {
   const { id: checkinId, clientId } = await checkinAt(event)
-  const { finished, ...words } = await readJson(event, checkinChange)
+  const { finished, protocolId, ...words } = await readJson(event, checkinChange)
   const kind = finished ? 'checkin.finished' : 'checkin.changed'
   await change(actorOf(event), { kind, clientId, checkinId }, async (tx, unit) => {
     if (finished && !(await finishCheckin(tx, checkinId, new Date().toISOString()))) {
       throw failure(409, 'There is nothing in this check-in to finish.')
     }
+    if (protocolId && !(await changeSet(tx, checkinId, protocolId))) {
+      throw failure(409, 'This check-in is finished: its set of sites stays.')
+    }
     if (Object.keys(words).length > 0) await annotateCheckin(tx, checkinId, words)
-    else if (!finished) return unit.unchanged()
+    else if (!finished && !protocolId) return unit.unchanged()
     unit.publish({ kind: 'changed' })
   })
   return checkinAt(event)

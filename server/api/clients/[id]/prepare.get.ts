@@ -6,6 +6,7 @@ import { signedInAs } from '../../../http/signed-in'
 import { listCalipers } from '../../../repositories/calipers'
 import { listChoices } from '../../../repositories/choices'
 import { findLastFinished, findOpen } from '../../../repositories/checkins'
+import { listLandmarks } from '../../../repositories/landmarks'
 import { listStaff } from '../../../repositories/staff'
 
 /** What the screen before measuring needs, in one answer. */
@@ -20,5 +21,6 @@ export default defineEventHandler(async (event): Promise<PrepareFacts> => {
     choices: (await listChoices(db, client.id))[0]?.choices ?? null,
     calipers: await listCalipers(db, who),
     staff: await listStaff(db, who),
+    landmarks: await listLandmarks(db, client.id),
   }
 })

@@ -1,5 +1,5 @@
 import { defineEventHandler, getQuery, setHeader } from 'h3'
-import { wantsNeutral } from '../../../../shared/neutral'
+import { isNeutral } from '../../../../shared/neutral'
 import { takeHomeQuery } from '../../../../shared/schemas/following'
 import { unitsOf } from '../../../../shared/units-of'
 import { useDatabase } from '../../../db/use-database'
@@ -25,7 +25,7 @@ export default defineEventHandler(async (event) => {
     units: unitsOf(me),
     fromId: query.from ?? null,
     toId: query.to ?? null,
-    neutral: query.neutral === 'true' || wantsNeutral(client.flags),
+    neutral: query.neutral === 'true' || isNeutral(client),
   })
   if (!printed) throw failure(409, 'There is no finished check-in to take home yet.')
   const name = client.name

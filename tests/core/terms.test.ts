@@ -1,0 +1,193 @@
+import { describe, expect, it } from 'vitest'
+import { addDays } from '../../core/calendar'
+import { cautionFacts, cautionsFor, hasEffect } from '../../core/cautions'
+import {
+  composeSpan,
+  composeWith,
+  endFigures,
+  followedEnd,
+  onTermsOf,
+  spanLines,
+  suggestProtocols,
+  type CheckinFacts,
+  type SpanEnd,
+} from '../../core/composition'
+import { priorErrors } from '../../core/error'
+import { checkSlip, type Reading } from '../../core/readings'
+import { PROTOCOLS, protocolFor } from '../../core/sites'
+import { formatTape } from '../../core/units'
+import { isNeutral } from '../../shared/neutral'
+import { fold, rounds, weight } from '../support/readings'
+
+const four = PROTOCOLS['laboratory-4']
+const FOLDS = [14, 8, 16, 18, 20, 22, 24]
+
+function visit(day: string, change: Partial<CheckinFacts> = {}): CheckinFacts {
+  const protocol = change.protocol ?? four
+  return {
+    // Thirty on 15 June 2026: Durnin and Womersley's bands change there (equations page, recalled from the paper).
+    person: { sex: 'female', birthDate: '1996-06-15', heightCm: 170 },
+    protocol,
+    startedAt: `${day}T17:00:00.000Z`,
+    day,
+    readings: [weight(70), ...rounds(protocol, FOLDS, FOLDS)],
+    strikes: [],
+    ...change,
+  }
+}
+const height = (cm: number, second: number): Reading => ({
+  ...fold('triceps', 10, second),
+  site: 'height',
+  value: cm,
+  unit: 'cm',
+})
+
+describe('two visits on one age and one height', () => {
+  const choices = { conversion: 'siri' as const, equationId: 'durnin-womersley' }
+
+  it('are unchanged by a birthday in an equation with age bands', () => {
+    const ends = ['2026-06-10', '2026-06-20'].map((day) => followedEnd(visit(day), { choices }))
+    const [then, now] = ends
+    if (!then || !now) throw new Error('no ends')
+    expect([then.result.ageYears, now.result.ageYears]).toEqual([29, 30])
+    // Each by itself jumps with the birthday: that is the equation's, not the body's.
+    expect(Math.abs((then.result.masses?.fatKg ?? 0) - (now.result.masses?.fatKg ?? 0))).toBeGreaterThan(0.5)
+    const span = composeSpan(then, now, priorErrors)
+    expect(span.fat?.change).toBeCloseTo(0, 9)
+    expect(span.percent?.change).toBeCloseTo(0, 9)
+    expect(onTermsOf(then, now)).toBe(onTermsOf(then, now))
+    expect(
+      spanLines([...ends, followedEnd(visit('2026-06-25'), { choices })], priorErrors).fat?.line.slope,
+    ).toBeCloseTo(0, 9)
+  })
+
+  it('are unchanged by a height measured anew', () => {
+    const tape = PROTOCOLS['navy-tape']
+    const of = (heightCm: number, day: string) =>
+      followedEnd(
+        visit(day, {
+          protocol: tape,
+          person: { sex: 'male', birthDate: '1986-06-15', heightCm },
+          readings: [weight(80), ...rounds(tape, [38, 90, 92, 100], [38, 90, 92, 100])],
+        }),
+      )
+    const span = composeSpan(of(176, '2026-01-10'), of(178, '2026-02-10'), priorErrors)
+    expect(span.percent?.change).toBeCloseTo(0, 9)
+  })
+})
+
+describe('a height', () => {
+  it('of three trials, one of them off, is the middle one: 179, 178.1 and 187 are not 181.4', () => {
+    const heights = [179, 178.1, 187].map((cm, i) => height(cm, i))
+    const facts = visit('2026-06-10', { readings: [...heights, weight(70)] })
+    expect(composeWith([], facts).heightCm).toBe(179)
+    const agreeing = [179, 179.2, 178.9].map((cm, i) => height(cm, i))
+    expect(composeWith([], { ...facts, readings: agreeing }).heightCm).toBeCloseTo(179.0333, 3)
+  })
+})
+
+describe('weights', () => {
+  const week = (last: string) => Array.from({ length: 7 }, (_, i) => ({ day: addDays(last, -i), weightKg: 60 }))
+
+  it('of weeks and of visits are never in one line', () => {
+    const days = ['2026-06-01', '2026-06-15', '2026-06-29']
+    const ends = days.map((day, i) => followedEnd(visit(day), { weighIns: i === 2 ? week(day) : [] }))
+    const line = spanLines(ends, priorErrors).weight
+    // 70 kg at every visit; the mean of the last week, 60, is another thing.
+    expect(line?.line.slope).toBeCloseTo(0, 9)
+    expect(line?.count).toBe(3)
+    const byWeek = days.map((day) => followedEnd(visit(day), { weighIns: week(day) }))
+    expect(endFigures(byWeek[0] as SpanEnd, priorErrors).weight?.value).toBe(60)
+  })
+
+  it('of a week carry their own noise, and the equation that of the weight it was given', () => {
+    const [plain, weekly] = [
+      followedEnd(visit('2026-06-20')),
+      followedEnd(visit('2026-06-20'), { weighIns: week('2026-06-20') }),
+    ]
+    const [a, b] = [endFigures(plain, priorErrors), endFigures(weekly, priorErrors)]
+    // No weight enters this equation: the percent and its error are the same whatever was weighed.
+    expect(b.percent).toEqual(a.percent)
+    const percent = a.percent?.value ?? NaN
+    const byFolds = (60 / 100) ** 2 * (a.percent?.variance ?? NaN)
+    const byWeight = (percent / 100) ** 2 * (b.weight?.variance ?? NaN)
+    expect(b.fat?.variance).toBeCloseTo(byFolds + byWeight, 12)
+  })
+})
+
+describe('a slip', () => {
+  it('is half an inch of girth in a week, and four kilograms in six days', () => {
+    const girth = (value: number, daysSince: number | null) =>
+      checkSlip({ measure: 'waist', value, last: { waist: 82 }, here: {}, daysSince })
+    expect(girth(83.3, 7)).toMatchObject({ code: 'fast', blocks: false })
+    expect(girth(83.3, 7)?.sentence).toContain('misplaced tape')
+    expect(girth(83.2, 7)).toBeNull()
+    expect(girth(83.3, 14)).toBeNull()
+    expect(girth(83.3, null)).toBeNull()
+    const kg = (value: number, daysSince: number) =>
+      checkSlip({ measure: 'weight', value, last: { weight: 71 }, here: {}, daysSince })
+    expect(kg(75, 6)).toMatchObject({ code: 'fast' })
+    expect(kg(72, 6)).toBeNull()
+    expect(kg(75, 60)).toBeNull()
+  })
+})
+
+describe('cautions as effects', () => {
+  const person = { sex: 'female' as const, birthDate: '2012-05-01', flags: [], consentOn: '2026-01-10' }
+
+  it('hold measuring back under 18 until a guardian has agreed, counted on the day', () => {
+    expect(hasEffect(person, '2026-06-10', 'not-yet')).toBe(true)
+    expect(hasEffect({ ...person, guardianConsent: true }, '2026-06-10', 'not-yet')).toBe(false)
+    expect(hasEffect(person, '2030-04-30', 'not-yet')).toBe(true)
+    expect(hasEffect(person, '2030-05-01', 'not-yet')).toBe(false)
+    expect(cautionsFor(cautionFacts(person, '2026-06-10')).map(({ code }) => code)).toEqual(['under-18', 'guardian'])
+  })
+
+  it('say who is shown nothing but sums, whatever the flag is called', () => {
+    const grown = { ...person, birthDate: '1990-05-01' }
+    expect(isNeutral(grown)).toBe(false)
+    for (const flag of ['eating-disorder', 'neutral-wish'] as const)
+      expect(isNeutral({ ...grown, flags: [flag] })).toBe(true)
+  })
+
+  it('judge neither a child nor somebody pregnant by tables made on adults, and say why', () => {
+    const of = (birthDate: string, flags: ('pregnant' | 'abnormal-limb')[]) =>
+      composeWith([], visit('2026-06-10', { person: { sex: 'female', birthDate, heightCm: 170, flags } }))
+    expect(of('1990-05-01', []).standings.length).toBeGreaterThan(0)
+    expect(of('1990-05-01', []).noStandings).toBeNull()
+    expect([of('2012-05-01', []).standings, of('1990-05-01', ['pregnant']).standings]).toEqual([[], []])
+    expect(of('2012-05-01', []).noStandings).toMatch(/percentiles/)
+    expect(of('1990-05-01', ['pregnant']).noStandings).toMatch(/pregnancy/)
+  })
+
+  it('offer somebody pregnant no folds', () => {
+    const facts = { sex: 'female' as const, ageYears: 30, bmi: 24, largestFoldMm: 20, lastProtocolId: 'laboratory-7' }
+    const offered = suggestProtocols({ ...facts, pregnant: true })
+    expect(offered.map(({ protocolId }) => protocolId)).toEqual(['full-tape'])
+    expect(suggestProtocols(facts).map(({ protocolId }) => protocolId)).toContain('laboratory-7')
+  })
+})
+
+describe('the navy tape', () => {
+  it('asks each sex for what its equation needs, and for more where it is wished or read', () => {
+    const tape = PROTOCOLS['navy-tape']
+    expect(protocolFor(tape, 'male').sites).toEqual(['neck', 'abdomen'])
+    expect(protocolFor(tape, 'female').sites).toEqual(['neck', 'waist', 'hip'])
+    expect(protocolFor(tape, 'male', ['hip']).sites).toEqual(['neck', 'abdomen', 'hip'])
+    expect(protocolFor(four, 'male')).toBe(four)
+  })
+})
+
+describe('a girth in inches', () => {
+  it.each([
+    [34.25, '34 1/4'],
+    [34, '34'],
+    [34.125, '34 1/8'],
+    [33.99, '34'],
+    [12.5, '12 1/2'],
+    [7.875, '7 7/8'],
+  ])('%d is read as %s', (inches, words) => {
+    expect(formatTape(inches * 2.54, { mass: 'lb', length: 'in' })).toBe(words)
+    expect(formatTape(inches * 2.54, { mass: 'kg', length: 'cm' })).toBe((inches * 2.54).toFixed(1))
+  })
+})

@@ -31,6 +31,11 @@ export function sayDay(dayOrInstant: string): string {
   return format(date, isSameYear(date, parseISO(todayHere())) ? 'd MMM' : 'd MMM yyyy')
 }
 
+/** A day with its year, always: for lists that run over years. */
+export function sayFullDay(dayOrInstant: string): string {
+  return format(parseISO(dayOf(dayOrInstant)), 'd MMM yyyy')
+}
+
 /** How long ago: "today", "3 days ago", "5 weeks ago". */
 export function sayAgo(dayOrInstant: string): string {
   const days = daysBetween(dayOf(dayOrInstant), todayHere())

@@ -50,7 +50,7 @@ onMounted(() => outbox.sendAll())
         :key="place.to"
         :to="place.to"
         :aria-current="(place.to === '/' ? route.path === '/' : route.path.startsWith(place.to)) ? 'page' : undefined"
-        class="flex items-center justify-center border-t-3 border-transparent aria-[current]:border-ink aria-[current]:font-bold"
+        class="flex items-center justify-center border-t-3 border-transparent aria-[current]:border-ink aria-[current]:stroke-bold"
       >
         {{ place.name }}
       </NuxtLink>

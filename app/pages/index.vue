@@ -18,7 +18,7 @@ onMounted(async () => {
 </script>
 
 <template>
-  <div class="mx-auto w-full max-w-6xl px-4 py-6 sm:px-6">
+  <div class="w-full px-4 py-6 sm:px-6">
     <div class="flex items-baseline gap-4">
       <h1 class="text-3xl font-bold">Floor</h1>
       <p class="text-faded">{{ sayTime(Date.now(), 'EEEE d MMMM') }}</p>
@@ -39,7 +39,8 @@ onMounted(async () => {
               <h2 class="text-xl font-bold">{{ line.clientName }}</h2>
               <p class="text-faded">
                 Unfinished, started {{ sayAgo(line.day) }} at {{ sayTime(line.at) }},
-                <span class="figure">{{ line.readings }}</span> readings kept
+                <span class="figure">{{ line.readings }}</span>
+                {{ line.readings === 1 ? 'reading' : 'readings' }} kept
               </p>
             </div>
             <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-12">{{
@@ -79,7 +80,7 @@ onMounted(async () => {
           <li v-for="line in floor.finished" :key="line.checkinId" class="border-b border-rule">
             <NuxtLink :to="`/clients/${line.clientId}`" class="flex items-baseline gap-4 py-3">
               <span class="min-w-0 flex-1 truncate font-semibold">{{ line.clientName }}</span>
-              <span class="text-sm whitespace-nowrap text-faded">{{ sayDay(line.at) }}, {{ sayAgo(line.at) }}</span>
+              <span class="text-sm whitespace-nowrap text-faded">{{ sayDay(line.day) }}, {{ sayAgo(line.day) }}</span>
             </NuxtLink>
           </li>
         </ul>

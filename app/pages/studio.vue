@@ -21,7 +21,7 @@ const PARTS = computed(() => [
           :key="part.to"
           :to="part.to"
           :aria-current="route.path === part.to ? 'page' : undefined"
-          class="flex min-h-11 items-center border-b-3 border-transparent whitespace-nowrap aria-[current]:border-ink aria-[current]:font-bold"
+          class="flex min-h-11 items-center border-b-3 border-transparent whitespace-nowrap aria-[current]:border-ink aria-[current]:stroke-bold"
         >
           {{ part.name }}
         </NuxtLink>

@@ -32,7 +32,7 @@ export interface Store {
 
 /** Migrations stand beside the built server, and in the source tree for development and tests. */
 function migrationsFolder(): string {
-  const beside = join(dirname(process.argv[1] ?? ''), 'migrations')
+  const beside = join(dirname(process.env.OAK_PINCH_SERVER ?? process.argv[1] ?? ''), 'migrations')
   const built = resolve('.output/server/migrations')
   const source = resolve('server/db/migrations')
   return [beside, source, built].find((folder) => existsSync(join(folder, 'meta'))) ?? source

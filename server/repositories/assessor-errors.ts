@@ -37,7 +37,7 @@ async function readErrors(db: Queryable, studioId: string, now: number): Promise
     from ${checkin}
     join ${client} on ${client.id} = ${checkin.clientId} and ${client.studioId} = ${studioId}
     join ${reading} on ${reading.checkinId} = ${checkin.id}
-    where ${checkin.startedAt} >= ${from} and ${checkin.finishedAt} is not null and ${checkin.assessorId} is not null
+    where ${checkin.startedAt} >= ${from} and ${checkin.finishedAt} is not null and ${checkin.voidedAt} is null and ${checkin.assessorId} is not null
       and ${reading.unit} not in ('kg', 'lb') and ${reading.site} <> 'height'
       and not exists (select 1 from ${strike} where ${strike.readingId} = ${reading.id})
     group by ${checkin.id}, ${reading.site}`

@@ -1,7 +1,7 @@
 import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, lt, max, sql } from 'drizzle-orm'
 import type { AnyColumn } from 'drizzle-orm'
 import { OWN_POLICIES, type Strike } from '../../core/readings'
-import type { CheckinRecord, Floor, SkipFact } from '../../shared/schemas/checkin'
+import type { CheckinRecord, Floor, SkipFact, VoidedCheckin } from '../../shared/schemas/checkin'
 import { addDays, type Day } from '../../core/calendar'
 import { isDue, CADENCE_DAYS } from '../../core/schedule'
 import type { Queryable, Transaction } from '../db/database'
@@ -33,7 +33,7 @@ const head = {
 type Head = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
 function ofClient(who: InStudio, clientId: string) {
-  return and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId))
+  return and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId), isNull(checkin.voidedAt))
 }
 
 function grouped<Fact extends { checkinId: string }>(facts: readonly Fact[]): Map<string, Fact[]> {
@@ -192,6 +192,33 @@ export async function annotateCheckin(
   await tx.update(checkin).set(change).where(eq(checkin.id, id))
 }
 
+/** Voids a check-in: it counts for nothing any more, its facts stay. One voided already stays as it was. */
+export async function voidCheckin(tx: Transaction, who: SignedIn, id: string, reason: string): Promise<void> {
+  const now = new Date().toISOString()
+  await tx
+    .update(checkin)
+    .set({
+      voidedAt: now,
+      voidReason: reason,
+      voidedBy: who.staffId,
+      // Another session can be opened.
+      finishedAt: sql`coalesce(${checkin.finishedAt}, greatest(${now}::timestamptz, ${checkin.startedAt}))`,
+    })
+    .where(and(eq(checkin.id, id), isNull(checkin.voidedAt)))
+}
+
+/** Check-ins of a client that were voided, the newest first. */
+export async function listVoided(db: Queryable, who: InStudio, clientId: string): Promise<VoidedCheckin[]> {
+  const rows = await db
+    .select({ id: checkin.id, day: checkin.day, reason: checkin.voidReason, at: checkin.voidedAt, by: staff.name })
+    .from(checkin)
+    .innerJoin(client, eq(client.id, checkin.clientId))
+    .innerJoin(staff, eq(staff.id, checkin.voidedBy))
+    .where(and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId), isNotNull(checkin.voidedAt)))
+    .orderBy(desc(checkin.startedAt))
+  return rows.map(({ reason, at, ...row }) => ({ ...row, reason: reason ?? '', at: at ?? '' }))
+}
+
 /** Goes over to another set of sites, read its own way. False when the check-in is finished. */
 export async function changeSet(tx: Transaction, id: string, protocolId: string): Promise<boolean> {
   const changed = await tx
@@ -252,13 +279,20 @@ export async function findFloor(db: Queryable, who: SignedIn, today: Day): Promi
   const here = eq(client.studioId, who.studioId)
   const open = await floorLines(db).where(and(here, isNull(checkin.finishedAt)))
   const finished = await floorLines(db)
-    .where(and(here, isNotNull(checkin.finishedAt), gte(checkin.day, addDays(today, -CADENCE_DAYS))))
+    .where(
+      and(
+        here,
+        isNotNull(checkin.finishedAt),
+        isNull(checkin.voidedAt),
+        gte(checkin.day, addDays(today, -CADENCE_DAYS)),
+      ),
+    )
     .limit(8)
   const lastDay = max(checkin.day)
   const people = await db
     .select({ clientId: client.id, clientName: client.name, lastDay })
     .from(client)
-    .leftJoin(checkin, eq(checkin.clientId, client.id))
+    .leftJoin(checkin, and(eq(checkin.clientId, client.id), isNull(checkin.voidedAt)))
     .where(and(here, isNull(client.archivedAt)))
     .groupBy(client.id)
     .orderBy(sql`${lastDay} asc nulls last`, asc(client.name))

@@ -66,7 +66,7 @@ async function lastTwo(db: Queryable, who: InStudio, ids: string[]): Promise<Map
       ),
     })
     .from(checkin)
-    .where(and(inArray(checkin.clientId, ids), isNotNull(checkin.finishedAt)))
+    .where(and(inArray(checkin.clientId, ids), isNotNull(checkin.finishedAt), isNull(checkin.voidedAt)))
   const newest = ranked.filter(({ place }) => Number(place) <= 2).map(({ id }) => id)
   const byClient = new Map<string, CheckinRecord[]>()
   for (const record of await findCheckins(db, who, newest)) {
@@ -90,7 +90,7 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
       openId: sql<string | null>`min(case when ${checkin.finishedAt} is null then ${checkin.id}::text end)`,
     })
     .from(checkin)
-    .where(inArray(checkin.clientId, ids))
+    .where(and(inArray(checkin.clientId, ids), isNull(checkin.voidedAt)))
     .groupBy(checkin.clientId)
   const choices = await db
     .select({ clientId: clientChoice.clientId, choices: clientChoice.choices, at: clientChoice.at })

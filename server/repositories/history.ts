@@ -3,7 +3,7 @@ import type { ClientHistory } from '../../shared/schemas/following'
 import type { Queryable } from '../db/database'
 import { findErrors } from './assessor-errors'
 import { listCalipers } from './calipers'
-import { listCheckins } from './checkins'
+import { listCheckins, listVoided } from './checkins'
 import { listChoices } from './choices'
 import { listPhotos } from './photos'
 import { listPlans } from './plans'
@@ -24,5 +24,6 @@ export async function findHistory(db: Queryable, who: SignedIn, client: Client):
     weighIns: await listWeighIns(db, client.id),
     photos: await listPhotos(db, client.id),
     plans: await listPlans(db, client.id),
+    voided: await listVoided(db, who, client.id),
   }
 }

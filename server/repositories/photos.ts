@@ -17,7 +17,7 @@ const columns = {
 }
 
 /** A photograph that may be shown: not taken away, and its client still agrees to being photographed. */
-const shown = and(isNull(photo.removedAt), isNotNull(client.photoConsentOn))
+const shown = and(isNull(photo.removedAt), isNotNull(client.photoConsentOn), isNull(checkin.voidedAt))
 
 /** A client's photographs, oldest first: those that may be shown. */
 export async function listPhotos(db: Queryable, clientId: string): Promise<Photo[]> {

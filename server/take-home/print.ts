@@ -9,7 +9,7 @@ const FILES = 'atkinson-hyperlegible-next-latin'
 function fontFile(weight: 400 | 700): string {
   const name = `${FILES}-${weight}-normal.woff`
   const folders = [
-    join(dirname(process.argv[1] ?? ''), 'fonts'),
+    join(dirname(process.env.OAK_PINCH_SERVER ?? process.argv[1] ?? ''), 'fonts'),
     resolve('.output/server/fonts'),
     resolve('node_modules/@fontsource/atkinson-hyperlegible-next/files'),
   ]

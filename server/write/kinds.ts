@@ -9,4 +9,9 @@ export function isRecorded(kind: ChangeKind): kind is RecordedKind {
 }
 
 /** Kinds after which repeats of the studio's check-ins may be others: errors learnt from them are learnt anew. */
-export const CHANGES_REPEATS: ReadonlySet<ChangeKind> = new Set(['checkin.facts', 'checkin.finished'])
+export const CHANGES_REPEATS: ReadonlySet<ChangeKind> = new Set([
+  'checkin.facts',
+  'checkin.finished',
+  'checkin.voided',
+  'checkin.set',
+])

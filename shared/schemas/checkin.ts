@@ -185,6 +185,20 @@ export const checkinChange = z.strictObject({
   protocolId: protocolId.optional(),
 })
 
+/** Why a check-in is to count for nothing. */
+export const voidInput = z.strictObject({
+  reason: z.string({ error: 'Please say why.' }).trim().min(1, 'Please say why.').max(300, 'At most 300 characters.'),
+})
+
+/** A check-in that counts for nothing any more: that it was, and why. */
+export interface VoidedCheckin {
+  id: string
+  day: string
+  reason: string
+  at: string
+  by: string
+}
+
 /** A check-in with every fact recorded in it. */
 export interface CheckinRecord {
   id: string

@@ -6,7 +6,7 @@ import type { Choices } from '../../core/composition/facts'
 import type { SiteError } from '../../core/error'
 import type { SiteId } from '../../core/sites'
 import type { Caliper } from './caliper'
-import type { CheckinRecord } from './checkin'
+import type { CheckinRecord, VoidedCheckin } from './checkin'
 import type { Client } from './client'
 import { YEARS } from '../limits'
 import { pastDay } from './dates'
@@ -108,4 +108,6 @@ export interface ClientHistory {
   photos: Photo[]
   /** Newest first; the first that has not ended counts. */
   plans: PlanRecord[]
+  /** Check-ins that count for nothing any more. */
+  voided: VoidedCheckin[]
 }

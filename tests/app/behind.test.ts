@@ -70,7 +70,7 @@ describe('the chart of a span', () => {
   }
   const many = (count: number): ChartSeries => {
     const points = Array.from({ length: count }, (_, i) => point(i))
-    return { lean: points, fat: points, sum: points }
+    return { lean: points, fat: points, sum: points, girths: [] }
   }
   type Line = { type: string; name: string; showSymbol: boolean }
   const lines = (series: ChartSeries, change = {}) =>

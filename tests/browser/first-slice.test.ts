@@ -40,7 +40,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.fill('#email', LEAD.email)
     await coach.fill('#password', 'short')
     await coach.click('button', 'Set up the studio')
-    await coach.sees('A password has at least 10 characters.')
+    await coach.sees('A password has at least 12 characters.')
     expect(await coach.page.$eval('#studioName', (field) => (field as HTMLInputElement).value)).toBe(
       'Reedwater Rowing Club',
     )

@@ -129,7 +129,6 @@ describe('a first visit', () => {
     const { id } = await open('laboratory-7')
     await coach.enter(71)
     await coach.enter(62)
-    await coach.enter(62)
     await coach.sees('Folds this large are hard to lift')
     await coach.click('button', 'Go over to the tape')
     await coach.sees('Navy tape')

@@ -19,7 +19,7 @@ import { formatTape } from '../../core/units'
 import { isNeutral } from '../../shared/neutral'
 import { fold, rounds, weight } from '../support/readings'
 
-const four = PROTOCOLS['laboratory-4']
+const four = PROTOCOLS['density-table-4']
 const FOLDS = [14, 8, 16, 18, 20, 22, 24]
 
 function visit(day: string, change: Partial<CheckinFacts> = {}): CheckinFacts {

@@ -240,6 +240,29 @@ describe('news of a check-in', () => {
   })
 })
 
+describe('a check-in that was voided', () => {
+  it('counts for nothing any more, keeps its facts and its reason, and lets another begin', async () => {
+    const client = someClient({ name: 'Voided Rower' })
+    await coach.send('POST', '/api/clients', client)
+    const kept = await enterVisit(coach, client.id, { daysAgo: 30, values: FOLDS, kg: 60 })
+    const wrong = await enterVisit(coach, client.id, { daysAgo: 2, values: FOLDS.map((mm) => mm + 9), kg: 60 })
+    const path = `/api/checkins/${wrong}/void`
+    expect((await coach.send('POST', path, { reason: ' ' })).body.fields.map(({ field }) => field)).toEqual(['reason'])
+    const voided = await coach.send<ClientHistory>('POST', path, { reason: 'Another client stood there.' })
+    expect(voided.body.checkins.map(({ id }) => id)).toEqual([kept])
+    expect(voided.body.voided).toMatchObject([{ id: wrong, reason: 'Another client stood there.', by: 'Runa Bexley' }])
+    expect((await recordOf(wrong)).readings).toHaveLength(15)
+    const list = await coach.send<{ clients: { checkins: number }[] }>('GET', '/api/clients?q=Voided')
+    expect(list.body.clients[0]?.checkins).toBe(1)
+    const open = await startedCheckin(coach, client)
+    await coach.send('POST', `/api/checkins/${open.checkinId}/events`, { readings: [someReading()], strikes: [] })
+    expect((await coach.send('DELETE', `/api/checkins/${open.checkinId}`)).status).toBe(409)
+    await coach.send('POST', `/api/checkins/${open.checkinId}/void`, { reason: 'Broken off.' })
+    const again = await startedCheckin(coach, client)
+    expect(again.checkinId).not.toBe(open.checkinId)
+  })
+})
+
 describe('a page to take home', () => {
   it('is printed apart: others are answered while it is', async () => {
     const client = someClient({ name: 'Page Printer' })

@@ -8,4 +8,5 @@ export const COLOURS = {
   lean: '#264',
   sum: '#746',
   weight: '#654',
+  girth: '#467',
 }

@@ -1,13 +1,34 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
+import { CAUTION_RULES, type CautionFacts } from '#core/cautions'
+import { caliperFacts } from '#shared/checkin-facts'
 import { caliperCheckInput, caliperInput, RESOLUTIONS_MM, type Caliper } from '#shared/schemas/caliper'
 
+/** Cautions about a caliper look at nothing else. */
+const NOBODY: CautionFacts = {
+  sex: 'female',
+  ageYears: 30,
+  bmi: null,
+  percent: null,
+  largestFoldMm: null,
+  flags: [],
+  consent: true,
+  guardianConsent: true,
+}
 const calipers = ref<Caliper[]>([])
 const problem = ref<string | null>(null)
 const name = ref('')
 const resolutionMm = ref<(typeof RESOLUTIONS_MM)[number]>(0.5)
 const checking = ref<string | null>(null)
 const deviation = ref('')
+
+/** What a check says against relying on a caliper, as every session with it will say. */
+function troubleOf(one: Caliper): string | null {
+  const found = CAUTION_RULES.filter(({ code }) => code.startsWith('caliper')).find(({ applies }) =>
+    applies({ ...NOBODY, caliper: caliperFacts(one, todayHere()) }),
+  )
+  return found?.code ?? null
+}
 
 async function tell(action: () => Promise<Caliper[]>): Promise<boolean> {
   problem.value = null
@@ -48,8 +69,14 @@ async function check(id: string) {
           <span class="font-semibold">{{ one.name }}</span><span class="text-[15px] text-faded"
             >, marked every {{ one.resolutionMm }} mm</span
           >
-          <span class="block text-[15px] text-faded">
-            {{ one.checkedOn ? `checked ${sayAgo(one.checkedOn)}, ${one.deviationMm} mm off` : 'never checked' }}
+          <span
+            class="block text-[15px]"
+            :class="troubleOf(one) ? 'font-semibold text-alert' : 'text-faded'"
+            :data-trouble="troubleOf(one)"
+          >
+            {{ one.checkedOn ? `checked ${sayAgo(one.checkedOn)}, ${one.deviationMm} mm off` : 'never checked'
+            }}<template v-if="troubleOf(one) === 'caliper-overdue'">: check it</template
+            ><template v-if="troubleOf(one) === 'caliper-off'">: have it adjusted</template>
           </span>
         </p>
         <button v-if="checking !== one.id" class="press press-quiet" @click="checking = one.id">Check</button>

@@ -13,8 +13,8 @@ const problem = computed(() =>
   <section aria-labelledby="devices" class="grid content-start gap-3">
     <h2 id="devices" class="border-b-2 border-ink pb-2 text-lg font-bold">Devices</h2>
     <p class="text-[15px] text-faded">
-      A connected caliper or scale commits with its own button. Any program on this machine that sends the lines of
-      docs/devices.md can be one.
+      A connected caliper or scale commits with its own button. Any program on this machine can be one; your studio’s
+      technician finds how in the product’s papers.
     </p>
     <FormField v-slot="{ attrs }" label="Address of a device on this machine" name="deviceAddress" :problem="problem">
       <input

@@ -12,6 +12,13 @@ withDefaults(defineProps<{ state: MarkState; size?: number }>(), { size: 4 })
       <circle :r="size * 0.75" class="fill-signal" />
     </template>
     <circle v-else-if="state === 'agreed'" :r="size" class="fill-lean" />
+    <path
+      v-else-if="state === 'left-out'"
+      :d="`M${-size} 0H${size}`"
+      class="stroke-contour"
+      :stroke-width="size * 0.5"
+      stroke-linecap="round"
+    />
     <rect
       v-else-if="state === 'disputed'"
       :x="-size"

@@ -46,7 +46,7 @@ async function signOut() {
         :key="place.to"
         :to="place.to"
         :aria-current="isHere(place.to) ? 'page' : undefined"
-        class="flex h-full items-center border-b-3 border-transparent pt-[3px] aria-[current]:border-ink aria-[current]:font-bold"
+        class="flex h-full items-center border-b-3 border-transparent pt-[3px] aria-[current]:border-ink aria-[current]:stroke-bold"
       >
         {{ place.name }}
       </NuxtLink>

@@ -247,7 +247,6 @@ tr.current {
 .kept[aria-pressed='true'] {
   outline: 2px solid var(--alert);
   outline-offset: 4px;
-  text-decoration: line-through;
 }
 .apart,
 .struck {

@@ -15,6 +15,7 @@ export interface SheetRow {
 export function markOf(state: SiteState, current: string | null, next: string | null): MarkState {
   if (state.site === current) return 'now'
   if (state.status === 'disputed') return 'disputed'
+  if (state.skipped !== null && state.value === null) return 'left-out'
   if (state.status === 'agreed' || state.status === 'unsteady' || state.skipped !== null) return 'agreed'
   if (state.site === next) return 'next'
   return state.status === 'partial' ? 'once' : 'to-come'

@@ -22,16 +22,16 @@ function say(value: number): string {
 </script>
 
 <template>
-  <div role="img" :aria-label="label" class="relative h-14">
-    <div class="absolute inset-x-0 top-6 border-t-2 border-ink" />
+  <div role="img" :aria-label="label" class="relative h-18">
+    <div class="absolute inset-x-0 top-10 border-t-2 border-ink" />
     <span
       v-if="at !== undefined"
-      class="absolute top-[15px] size-0 -translate-x-1/2 border-x-[7px] border-t-[9px] border-x-transparent border-t-fat"
+      class="absolute top-[31px] size-0 -translate-x-1/2 border-x-[7px] border-t-[9px] border-x-transparent border-t-fat"
       :style="{ left: `${across(at) / 10}%` }"
     />
     <template v-for="(band, i) in bands" :key="band.name">
       <span
-        class="absolute top-0 truncate px-1 text-center text-[15px] leading-5"
+        class="absolute top-0 flex h-8 items-end justify-center px-0.5 text-center text-[13px] leading-[15px] hyphens-auto"
         :class="i % 2 ? 'text-ink' : 'text-faded'"
         :style="{
           left: `${across(band.low) / 10}%`,
@@ -41,9 +41,9 @@ function say(value: number): string {
         >{{ band.name }}</span
       >
       <template v-if="i > 0">
-        <span class="absolute top-4 h-5 border-l-2 border-ink" :style="{ left: `${across(band.low) / 10}%` }" />
+        <span class="absolute top-8 h-5 border-l-2 border-ink" :style="{ left: `${across(band.low) / 10}%` }" />
         <span
-          class="figure absolute top-9 -translate-x-1/2 text-[15px]"
+          class="figure absolute top-13 -translate-x-1/2 text-[15px]"
           :style="{ left: `${across(band.low) / 10}%` }"
           >{{ say(band.low) }}</span
         >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
+import { ADULT_YEARS } from '#core/cautions'
 import { composeCheckin, type Choices } from '#core/composition'
 import { CONVERSIONS, rankEquations, spreadOf } from '#core/equations'
 import { formatMass, formatNumber } from '#core/units'
@@ -20,7 +21,15 @@ const reached = computed(() => {
   return estimate && 'percent' in estimate ? estimate : null
 })
 const ranked = computed(() =>
-  result.value && now.value ? rankEquations(result.value.estimates, now.value.facts.person) : [],
+  result.value && now.value
+    ? rankEquations(
+        // Equations made on children say nothing about an adult.
+        result.value.estimates.filter(
+          ({ equation }) => equation.population !== 'young' || (result.value?.ageYears ?? 0) < ADULT_YEARS,
+        ),
+        now.value.facts.person,
+      )
+    : [],
 )
 const spread = computed(() => (result.value ? spreadOf(result.value.estimates) : null))
 const level = computed(() => result.value?.standings.filter(({ table }) => table.of === 'percent') ?? [])

@@ -92,7 +92,7 @@ function across(percent: number): string {
         </td>
         <td class="figure py-1.5 pl-3 text-right text-lg font-bold">{{ formatNumber(estimate.percent) }}</td>
         <td class="py-1.5 pr-2 pl-3 text-right">
-          <span v-if="estimate.equation.id === chosenId" class="text-sm font-semibold text-signal">chosen</span>
+          <span v-if="estimate.equation.id === chosenId" class="text-sm font-semibold text-signal">followed</span>
           <button
             v-else
             class="press press-quiet min-h-9 px-3 text-sm"

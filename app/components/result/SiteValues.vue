@@ -2,14 +2,14 @@
 import type { Composition } from '#core/composition'
 import { valueOf } from '#core/readings'
 import { isFold, SITES } from '#core/sites'
-import { formatGirth, formatNumber, type Units } from '#core/units'
+import { formatNumber, formatTape, type Units } from '#core/units'
 
 /** Each site's value with the readings behind it, struck ones crossed out. */
 const props = defineProps<{ result: Composition; units: Units }>()
 
 const rows = computed(() =>
   props.result.session.sites.map((state) => {
-    const say = (value: number) => (isFold(state.site) ? formatNumber(value) : formatGirth(value, props.units))
+    const say = (value: number) => (isFold(state.site) ? formatNumber(value) : formatTape(value, props.units))
     return {
       ...state,
       name: SITES[state.site].name,
@@ -53,7 +53,7 @@ const rows = computed(() =>
         </td>
         <td class="right !py-1 whitespace-nowrap">
           <span class="figure text-lg font-bold">{{ row.said ?? '' }}</span>
-          <span class="ml-1 text-sm text-faded">{{ row.unit }}</span>
+          <span v-if="row.said !== null" class="ml-1 text-sm text-faded">{{ row.unit }}</span>
         </td>
       </tr>
     </tbody>

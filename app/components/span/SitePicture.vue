@@ -9,6 +9,11 @@ const props = defineProps<{ folds: readonly SpanSite[] }>()
 const longest = computed(() =>
   Math.max(10, ...props.folds.flatMap(({ change: { then, now, error } }) => [then + error, now])),
 )
+/** A tick every ten millimetres, every twenty on long scales. */
+const ticks = computed(() => {
+  const step = longest.value > 45 ? 20 : 10
+  return Array.from({ length: Math.floor(longest.value / step) + 1 }, (_, i) => i * step)
+})
 function across(mm: number): string {
   return `${(Math.max(0, mm) / (longest.value * 1.03)) * 100}%`
 }
@@ -28,6 +33,9 @@ function across(mm: number): string {
       <tr v-for="{ site, change } in folds" :key="site" :data-site="site">
         <th scope="row" class="py-px pr-3 text-left font-semibold sm:w-28 sm:whitespace-nowrap">
           {{ SITES[site].name }}
+          <span class="figure block text-sm leading-4 font-normal whitespace-nowrap text-faded" aria-hidden="true"
+            >{{ formatNumber(change.then) }} → {{ formatNumber(change.now) }}</span
+          >
         </th>
         <td class="py-px">
           <div
@@ -69,5 +77,25 @@ function across(mm: number): string {
         <td class="py-px pl-3 text-[15px] max-sm:text-sm sm:w-28"><VerdictMark :change="change" /></td>
       </tr>
     </tbody>
+    <tfoot aria-hidden="true">
+      <tr>
+        <td />
+        <td>
+          <div class="relative h-7 border-t border-contour">
+            <template v-for="mm in ticks" :key="mm">
+              <span class="absolute top-0 h-1.5 border-l border-contour" :style="{ left: across(mm) }" />
+              <span
+                class="figure absolute top-2 -translate-x-1/2 text-xs text-faded"
+                :class="{ '!translate-x-0': mm === 0 }"
+                :style="{ left: across(mm) }"
+                >{{ mm }}</span
+              >
+            </template>
+          </div>
+        </td>
+        <td class="pl-3 text-right text-xs text-faded">mm</td>
+        <td class="pl-3 text-xs whitespace-nowrap text-faded">○ then ● now</td>
+      </tr>
+    </tfoot>
   </table>
 </template>

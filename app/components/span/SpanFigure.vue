@@ -33,7 +33,9 @@ defineProps<{
         </span>
         <VerdictMark :change="verdict" />
       </span>
-      <span v-else class="mt-0.5 block text-[15px] text-faded">{{ instead }}</span>
+      <span v-else class="mt-0.5 block text-[15px] text-faded">{{
+        id === 'waist-to-height' ? 'of the height' : instead
+      }}</span>
     </dd>
   </div>
 </template>

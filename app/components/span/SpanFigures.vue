@@ -1,8 +1,16 @@
 <script setup lang="ts">
 import type { EndFigures, Span } from '#core/composition'
 import type { Change } from '#core/error'
-import { formatChange, formatMass, formatMassChange, formatNumber, type Units } from '#core/units'
-import { isFold } from '#core/sites'
+import { isFold, SITES } from '#core/sites'
+import {
+  cmToLength,
+  formatChange,
+  formatMass,
+  formatMassChange,
+  formatNumber,
+  formatTape,
+  type Units,
+} from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 
 /** The five figures of the span, in the person's units. In neutral mode the sum alone. */
@@ -45,6 +53,40 @@ const sumName = computed(() => {
     : protocol.sumName
 })
 const foldCount = computed(() => props.now.result.session.sites.filter(({ site }) => isFold(site)).length)
+
+/** Girths a tape set is followed by, the most telling first, and the waist's share of the height. */
+const girths = computed(() => {
+  const { span, now, units } = props
+  const { values, indexes } = now.result
+  const order = ['waist', 'abdomen', 'hip', 'arm-relaxed', 'thigh-girth', 'calf-girth', 'neck'] as const
+  const tiles = order.flatMap((site) => {
+    const cm = values[site]
+    if (cm === undefined) return []
+    const change = span?.girths.find((one) => one.site === site)?.change ?? null
+    return [
+      {
+        id: site,
+        name: SITES[site].name,
+        colour: 'text-girth',
+        unit: units.length,
+        value: formatTape(cm, units),
+        verdict: change,
+        change: change && formatChange(cmToLength(change.change, units.length)),
+        error: change && formatNumber(cmToLength(change.error, units.length)),
+      },
+    ]
+  })
+  const share = indexes.waistToHeight
+  if (share === null) return tiles
+  const ratio = {
+    id: 'waist-to-height',
+    name: 'Waist to height',
+    colour: 'text-girth',
+    unit: '',
+    value: formatNumber(share, 2),
+  }
+  return [...tiles.slice(0, 1), { ...ratio, verdict: null, change: null, error: null }, ...tiles.slice(1)]
+})
 
 const shown = computed(() => {
   const { figures, span, units, neutral } = props
@@ -92,7 +134,11 @@ const shown = computed(() => {
       ...plain(span?.percent ?? null),
     },
   ]
-  return all.filter(({ id }) => !neutral || id === 'sum')
+  const own = all.filter(({ id }) => !neutral || id === 'sum')
+  // Without folds what the tape yields takes the places nothing is known for.
+  return foldCount.value > 0
+    ? own
+    : [...own.filter(({ value }) => value !== null), ...girths.value].slice(0, own.length + 1)
 })
 
 const band = computed(() => {

@@ -28,7 +28,8 @@ export function timeAxis({ ink, faded }: ChartColours, pattern: string) {
       color: faded,
       fontSize: 13,
       hideOverlap: true,
-      formatter: (at: number) => sayTime(at, pattern),
+      // By months: only where one begins, so that none stands there twice.
+      formatter: (at: number) => (pattern.includes('d') || new Date(at).getDate() === 1 ? sayTime(at, pattern) : ''),
     },
     axisPointer: { label: { formatter: ({ value }: { value: number }) => sayTime(value, 'd MMM yyyy') } },
     splitLine: { show: false },

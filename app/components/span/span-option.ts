@@ -14,6 +14,9 @@ const GRIDS = [
   { top: '73%', height: '19%' },
 ]
 
+/** A chart of fewer months than four is labelled by days: months alone would stand there twice. */
+const FEW_MONTHS_MS = 120 * 24 * 60 * 60 * 1000
+
 /** More points than this are drawn as a line without a mark each. */
 const DENSE = 80
 
@@ -77,15 +80,27 @@ export function spanOption(
     { name: `Fat, ${units.mass}`, colour: colours.fat, grid: 1, symbol: 'diamond', points: series.fat },
     { name: `${sumName}, mm`, colour: colours.sum, grid: 2, symbol: 'rect', points: series.sum },
   ]
-  const drawn = all.filter(({ grid, points }) => points.length > 0 && (grid === 2 || !massHidden))
+  const girths = series.girths.map(({ name, points }): Drawn => ({
+    name,
+    colour: colours.girth,
+    grid: 3,
+    symbol: 'triangle',
+    points,
+  }))
+  const drawn = [...all, ...girths]
+    .filter(({ grid, points }) => points.length > 0 && (grid >= 2 || !massHidden))
+    .slice(0, 4)
   const lines = drawn.map((line, i) => ({ ...line, grid: i }))
   const grids =
-    lines.length === 3
+    lines.length === 3 && girths.length === 0
       ? GRIDS
       : lines.map((_, i) => ({ top: `${8 + (i * 88) / lines.length}%`, height: `${72 / lines.length}%` }))
-  const bounds = lines.length === 3 ? ranges(lines) : lines.map((line) => ranges([line])[0] ?? { min: 0, max: 1 })
+  const bounds =
+    lines.length === 3 && girths.length === 0
+      ? ranges(lines)
+      : lines.map((line) => ranges([line])[0] ?? { min: 0, max: 1 })
   const lowest = lines.length - 1
-  const time = timeAxis(colours, 'MMM yy')
+  const time = timeAxis(colours, last - first < FEW_MONTHS_MS ? 'd MMM' : 'MMM yy')
   return {
     ...chartBase(colours),
     // Labels keep to the margins given: measuring them to make room takes longer than drawing them.

@@ -8,6 +8,7 @@ export interface ChartColours {
   lean: string
   sum: string
   weight: string
+  girth: string
 }
 
 export function chartColours(): ChartColours {
@@ -22,6 +23,7 @@ export function chartColours(): ChartColours {
     lean: read('lean'),
     sum: read('sum'),
     weight: read('weight'),
+    girth: read('girth'),
   }
 }
 

@@ -168,7 +168,7 @@ function openFirst() {
       <button
         v-for="one in FILTERS"
         :key="one.id"
-        class="min-h-11 border-b-2 border-transparent aria-pressed:border-ink aria-pressed:font-bold"
+        class="min-h-11 border-b-2 border-transparent aria-pressed:border-ink aria-pressed:stroke-bold"
         :aria-pressed="filter === one.id"
         @click="filter = one.id"
       >

@@ -45,6 +45,13 @@ const entry = useEntry({
   strike: session.strikeAt,
 })
 
+/** A site left out last time, with why: leaving it out again is one press. */
+const leftOutBefore = computed(() => {
+  const [site, before] = [current.value, facts.value?.last]
+  if (!site || !before || before.readings.some((one) => one.site === site.id)) return null
+  return before.skips.find((one) => one.site === site.id)?.reason ?? null
+})
+
 /** The way a fold is lifted: as chosen, as last time, or the first one. */
 const method = computed(() => {
   const site = current.value
@@ -258,6 +265,17 @@ useMeasuringKeys({
           @method="current && (ways = { ...ways, [current.id]: $event })"
           @correct="entry.correct('pad')"
         />
+        <div v-if="leftOutBefore" class="flex shrink-0 items-center gap-3 text-[15px]" data-left-out>
+          <span class="min-w-0 flex-1 text-faded">Left out last time: {{ leftOutBefore }}.</span>
+          <button
+            type="button"
+            class="press press-quiet min-h-9"
+            @pointerdown.prevent
+            @click="session.leaveOut(leftOutBefore)"
+          >
+            Leave out again
+          </button>
+        </div>
         <KeyPad
           class="keys shrink-0"
           :can-strike="session.strikable.value !== null"

@@ -51,6 +51,10 @@ export const checkin = pgTable(
     note: text('note').notNull().default(''),
     /** The reading of this check-in in words, as the coach kept it. Null: not kept. */
     keptWords: text('kept_words'),
+    /** Counts for nothing any more, and why: its facts stay on record. */
+    voidedAt: instant('voided_at'),
+    voidReason: text('void_reason'),
+    voidedBy: uuid('voided_by').references(() => staff.id),
   },
   (t) => [
     index('checkin_client').on(t.clientId, t.startedAt),
@@ -62,6 +66,7 @@ export const checkin = pgTable(
     check('checkin_side', sql`${t.side} in ('right', 'left')`),
     check('checkin_order', sql`${t.finishedAt} >= ${t.startedAt}`),
     check('checkin_note_length', sql`length(${t.note}) <= 4000`),
+    check('checkin_void', sql`(${t.voidedAt} is null) = (${t.voidReason} is null) and length(${t.voidReason}) <= 300`),
     check('checkin_kept_words_length', sql`length(${t.keptWords}) <= 4000`),
   ],
 )

@@ -50,7 +50,7 @@ async function archive(archived: boolean) {
 </script>
 
 <template>
-  <div class="mx-auto w-full max-w-5xl px-4 py-6 sm:px-6">
+  <div class="w-full px-4 py-6 sm:px-6">
     <h1 class="mb-6 text-3xl font-bold">Change client</h1>
     <RecordConflict
       v-if="conflict"

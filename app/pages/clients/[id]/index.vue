@@ -127,7 +127,7 @@ const takeHome = computed(() => {
             <Tab
               v-for="view in VIEWS"
               :key="view"
-              class="min-h-11 border-b-3 border-transparent pt-[3px] data-[headlessui-state~=selected]:border-ink data-[headlessui-state~=selected]:font-bold"
+              class="min-h-11 border-b-3 border-transparent pt-[3px] data-[headlessui-state~=selected]:border-ink data-[headlessui-state~=selected]:stroke-bold"
               >{{ view }}</Tab
             >
           </TabList>
@@ -136,7 +136,7 @@ const takeHome = computed(() => {
               v-for="one in shortcuts"
               :key="one.name"
               class="min-h-11 text-[15px] underline underline-offset-4"
-              :class="{ 'font-bold': one.from === fromIndex && one.to === toIndex }"
+              :class="{ 'stroke-bold': one.from === fromIndex && one.to === toIndex }"
               @click="followed.setJaws(one.from, one.to)"
             >
               {{ one.name }}

@@ -126,7 +126,7 @@ function start() {
 </script>
 
 <template>
-  <form v-if="facts && client" class="mx-auto w-full max-w-6xl px-4 py-4 sm:px-6" @submit.prevent="start">
+  <form v-if="facts && client" class="w-full px-4 py-4 sm:px-6" @submit.prevent="start">
     <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
       <h1 class="text-3xl font-bold">{{ client.name }}</h1>
       <p class="text-faded">Prepare{{ last ? `; last measured ${sayAgo(last.day)}` : ': the first check-in' }}</p>

@@ -1,0 +1,28 @@
+import { defineEventHandler } from 'h3'
+import { voidInput } from '../../../../shared/schemas/checkin'
+import type { ClientHistory } from '../../../../shared/schemas/following'
+import { useDatabase } from '../../../db/use-database'
+import { actorOf } from '../../../http/actor'
+import { readJson } from '../../../http/body'
+import { failure } from '../../../http/failure'
+import { checkinAt } from '../../../http/params'
+import { signedInAs } from '../../../http/signed-in'
+import { voidCheckin } from '../../../repositories/checkins'
+import { findClient } from '../../../repositories/clients'
+import { findHistory } from '../../../repositories/history'
+import { change } from '../../../write/use-change'
+
+/** Voids a check-in with a reason: it counts for nothing any more, its facts stay on record. Answers with the history. */
+export default defineEventHandler(async (event): Promise<ClientHistory> => {
+  const { id: checkinId, clientId } = await checkinAt(event)
+  const { reason } = await readJson(event, voidInput)
+  const who = signedInAs(event)
+  await change(actorOf(event), { kind: 'checkin.voided', clientId, checkinId }, async (tx, unit) => {
+    await voidCheckin(tx, who, checkinId, reason)
+    unit.publish({ kind: 'discarded' })
+  })
+  const db = await useDatabase()
+  const client = await findClient(db, who, clientId)
+  if (!client) throw failure(404, 'There is no such client.')
+  return findHistory(db, who, client)
+})

@@ -1,0 +1,116 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { ClientHistory } from '../../shared/schemas/following'
+import type { Client } from '../../shared/schemas/client'
+import { someClient, type Caller } from '../support/api'
+import type { Visitor } from '../support/browser'
+import { openStudio, type Studio } from '../support/studio'
+import { until } from '../support/until'
+import { enterVisit } from '../support/visits'
+
+const FOLDS = [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24]
+
+let studio: Studio
+let coach: Visitor
+let api: Caller
+beforeAll(async () => {
+  studio = await openStudio()
+  ;({ coach, api } = studio)
+})
+afterAll(() => studio.close())
+
+const words = () => coach.page.evaluate(() => document.body.innerText)
+
+describe('neutral mode', () => {
+  it('is left only with a reason, which goes on record; the list shows no figure of theirs', async () => {
+    const client = someClient({ name: 'Neutral Rower', flags: ['eating-disorder'] })
+    await api.send('POST', '/api/clients', client)
+    for (const daysAgo of [30, 2]) await enterVisit(api, client.id, { daysAgo, values: FOLDS, kg: 60 })
+    await coach.open('/clients')
+    const row = () => coach.textOf('[data-client="Neutral Rower"]')
+    expect(await row()).toContain('neutral')
+    expect(await row()).not.toMatch(/\d+\.\d.*\d+\.\d/)
+    await coach.open(`/clients/${client.id}`)
+    await coach.sees('Sum of')
+    expect(await words()).not.toMatch(/60\.0|Lean/)
+    await coach.click('button', 'Neutral')
+    await coach.sees('Show numbers for Neutral Rower?')
+    await studio.audit('leaving neutral mode')
+    await coach.click('button', 'Show numbers')
+    await coach.sees('Please say why.')
+    await coach.fill('[name="neutralReason"]', 'The doctor asked for the weight.')
+    await coach.click('button', 'Show numbers')
+    await coach.sees('Lean')
+    await coach.open('/studio/record')
+    await coach.sees('left neutral mode')
+  })
+})
+
+describe('consent', () => {
+  it('is noted where measuring is prepared, and measuring goes on', async () => {
+    const client = someClient({ name: 'Young Sculler', birthDate: '2011-03-14', consentOn: null })
+    await api.send('POST', '/api/clients', client)
+    await coach.open(`/clients/${client.id}/measure`)
+    await coach.sees('Waits for the client’s consent')
+    await studio.audit('waiting for consent')
+    await coach.click('input[name="consentHere"]')
+    await coach.click('input[name="guardianHere"]')
+    await coach.click('input[value="a chaperone"]')
+    await coach.click('button', 'Note consent')
+    await coach.click('button', 'Start')
+    await coach.click('button', 'Skip marking')
+    await coach.measuring()
+    const kept = (await api.send<Client>('GET', `/api/clients/${client.id}`)).body
+    expect(kept.guardianConsent).toBe(true)
+    expect(kept.consentOn).not.toBeNull()
+    expect(kept.notes).toMatch(/Consent talked through on .*; offered: a chaperone\./)
+  })
+})
+
+describe('a client followed by tape', () => {
+  it('has a page of what the tape yields: figures, a chart and girths, no empty tile', async () => {
+    const client = someClient({ name: 'Tape Rower', heightCm: null })
+    await api.send('POST', '/api/clients', client)
+    const values = [34, 104, 88, 78, 82, 88, 96, 55, 36, 28, 30, 25, 16, 22]
+    for (const [i, daysAgo] of [60, 30, 2].entries()) {
+      await enterVisit(api, client.id, {
+        daysAgo,
+        protocolId: 'full-tape',
+        values: values.map((cm) => cm - i),
+        kg: null,
+      })
+    }
+    await coach.open(`/clients/${client.id}`)
+    await coach.page.waitForSelector('[data-figures]')
+    expect(await coach.textOf('[data-figures]')).not.toContain('not known')
+    const figures = await coach.page.$$eval('[data-figure]', (all) => all.map((one) => one.getAttribute('data-figure')))
+    expect(figures).toContain('waist')
+    expect(await coach.textOf('[data-figure="waist"] [data-change]')).toMatch(/[−-]/)
+    await coach.page.waitForSelector('[role="img"] canvas')
+    await studio.audit('a tape client')
+  })
+})
+
+describe('a check-in', () => {
+  it('is voided with a reason and stays on the page as such', async () => {
+    const client = someClient({ name: 'Void Rower' })
+    await api.send('POST', '/api/clients', client)
+    for (const daysAgo of [30, 2]) await enterVisit(api, client.id, { daysAgo, values: FOLDS, kg: 60 })
+    await coach.open(`/clients/${client.id}`)
+    await coach.sees('All check-ins')
+    await coach.click('button', 'All check-ins')
+    await coach.page.waitForFunction(() =>
+      [...document.querySelectorAll('button')].some((one) => one.textContent?.trim().startsWith('void')),
+    )
+    await coach.page.evaluate(() =>
+      [...document.querySelectorAll('button')].find((one) => one.textContent?.trim().startsWith('void'))?.click(),
+    )
+    await coach.fill('[name="voidReason"]', 'Another client stood there.')
+    await coach.click('button', 'Void it')
+    await coach.page.waitForSelector('[data-voided]')
+    const { body } = await until(
+      () => api.send<ClientHistory>('GET', `/api/clients/${client.id}/history`),
+      ({ body: found }) => found.checkins.length === 1,
+    )
+    expect(body.voided).toHaveLength(1)
+  })
+})

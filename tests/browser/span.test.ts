@@ -228,7 +228,7 @@ describe('the result of a check-in', () => {
     const shown = await coach.textOf(`${three} td.figure`)
     await coach.click(`${three} button`)
     await coach.page.waitForFunction(
-      (css: string) => document.querySelector(css)?.textContent.includes('chosen'),
+      (css: string) => document.querySelector(css)?.textContent.includes('followed'),
       {},
       three,
     )

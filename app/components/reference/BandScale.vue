@@ -31,8 +31,8 @@ function say(value: number): string {
     />
     <template v-for="(band, i) in bands" :key="band.name">
       <span
-        class="absolute top-0 flex h-8 items-end justify-center px-0.5 text-center text-[13px] leading-[15px] hyphens-auto"
-        :class="i % 2 ? 'text-ink' : 'text-faded'"
+        class="absolute flex justify-center text-[13px] leading-4 whitespace-nowrap"
+        :class="i % 2 ? 'top-4 text-ink' : 'top-0 text-faded'"
         :style="{
           left: `${across(band.low) / 10}%`,
           width: `${(across(Math.min(band.high, range.high)) - across(band.low)) / 10}%`,

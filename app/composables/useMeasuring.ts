@@ -1,3 +1,4 @@
+import { addDays } from 'date-fns'
 import { v7 as uuid } from 'uuid'
 import { computed, ref, shallowRef } from 'vue'
 import { composeWith, type Composition } from '#core/composition/checkin'
@@ -190,7 +191,7 @@ export function useMeasuring(checkinId: string) {
   function now(): string {
     const newest = live.value.at(-1)?.takenAt ?? ''
     const clock = new Date().toISOString()
-    return clock > newest || newest > new Date(Date.now() + 86_400_000).toISOString()
+    return clock > newest || newest > addDays(Date.now(), 1).toISOString()
       ? clock
       : new Date(Date.parse(newest) + 1).toISOString()
   }

@@ -89,10 +89,12 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.sees('Consent to touch and to keep data is not on record.')
     expect(await coach.page.$eval('form button[disabled]', (button) => button.textContent.trim())).toBe('Start')
     await studio.audit('prepare')
-    await coach.click('[data-cautions] a', 'Change')
-    await coach.click('[name="consented"]')
-    await coach.click('form button', 'Keep changes')
-    await coach.at(/^\/clients\/[0-9a-f-]{36}$/)
+    const prepare = new URL(coach.page.url()).pathname
+    await coach.click('[name="consentHere"]')
+    await coach.click('[data-consent] button', 'Note consent')
+    await coach.page.waitForFunction(() => document.querySelector('[data-consent]') === null)
+    expect(await coach.page.$('form button[disabled]')).toBeNull()
+    await coach.open(prepare.replace(/\/measure.*$/, ''))
   })
 
   it('takes a whole session by keyboard, with a strike, a reload and a dispute', async () => {

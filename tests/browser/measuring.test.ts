@@ -113,6 +113,7 @@ describe('keys in odd orders', () => {
     await coach.enter(8)
     await coach.keys('u')
     expect(await heading()).toBe('Midaxillary')
+    await coach.sees('everything kept')
     const record = await holds(id, 6)
     const struck = new Set(record.strikes.map(({ readingId }) => readingId))
     const live = record.readings.filter(({ id: one, site }) => !struck.has(one) && site !== 'weight')

@@ -27,13 +27,13 @@ export function tapeTicks(first: number, last: number, width: number): Tick[] {
   const inside = (x: number) => x >= 0 && x <= width
   const ticks: Tick[] = []
   if (days < 900) {
-    for (let week = startOfWeek(start, { weekStartsOn: 1 }); +week <= last + 7 * 864e5; week = addWeeks(week, 1)) {
+    for (let week = startOfWeek(start, { weekStartsOn: 1 }); +week <= +addWeeks(last, 1); week = addWeeks(week, 1)) {
       if (inside(scale(+week))) ticks.push({ x: scale(+week), long: false, label: null })
     }
   }
   let free = 0
   let year: string | null = null
-  for (let month = startOfMonth(start); +month <= last + 31 * 864e5; month = addMonths(month, 1)) {
+  for (let month = startOfMonth(start); +month <= +addMonths(last, 1); month = addMonths(month, 1)) {
     const x = scale(+month)
     if (!inside(x)) continue
     const named = x >= free && x < width - 40

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SCHOOLS, SITES, type Site, type SiteId, type WayId } from '#core/sites'
+import { SCHOOLS, SITES, type Site, type SiteId } from '#core/sites'
 import { formatNumber, trimZero, type LengthUnit, type MassUnit } from '#core/units'
 import type { Source } from '#core/readings'
 import { isNeutral } from '#shared/neutral'
@@ -25,7 +25,6 @@ const marking = ref(false)
 const marked = shallowRef<Site | null>(null)
 /** A filled paper sheet is typed in: its readings say so, and nothing is left to mark. */
 const fromPaper = route.query.paper === '1'
-const ways = ref<Partial<Record<SiteId, WayId>>>({})
 const seconds = computed(() => SCHOOLS[protocol.value.school].readAfterSeconds || 2)
 const count = useCount(seconds)
 const hands = useHands()
@@ -45,20 +44,7 @@ const entry = useEntry({
   strike: session.strikeAt,
 })
 
-/** A site left out last time, with why: leaving it out again is one press. */
-const leftOutBefore = computed(() => {
-  const [site, before] = [current.value, facts.value?.last]
-  if (!site || !before || before.readings.some((one) => one.site === site.id)) return null
-  return before.skips.find((one) => one.site === site.id)?.reason ?? null
-})
-
-/** The way a fold is lifted: as chosen, as last time, or the first one. */
-const method = computed(() => {
-  const site = current.value
-  if (site?.kind !== 'fold' || !site.ways) return null
-  const before = facts.value?.last?.readings.findLast((reading) => reading.site === site.id)?.method
-  return ways.value[site.id as SiteId] ?? before ?? site.ways[0] ?? null
-})
+const { method, chooseWay, leftOutBefore } = useSiteHints(facts, current)
 
 function commit(entered: Parameters<typeof session.read>[0], source: Source, site?: SiteId) {
   const name = site ? SITES[site].name : (current.value?.name ?? (cell.value.kind === 'height' ? 'Height' : 'Weight'))
@@ -105,16 +91,7 @@ watch(session.discarded, () => navigateTo('/'))
 const neutral = computed(() => facts.value !== null && isNeutral(facts.value.client))
 const kept = useKeptWord(() => Boolean(record.value?.finishedAt))
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
-const pickedFigure = computed(() =>
-  session.picked.value && session.strikable.value ? formatNumber(session.strikable.value.value, 1) : null,
-)
-const noteAt = computed(() => {
-  const reading = session.strikable.value
-  if (!reading) return null
-  const site = Object.hasOwn(SITES, reading.site) ? SITES[reading.site as SiteId].name : reading.site
-  return `${site}, ${trimZero(formatNumber(reading.value, 1))}`
-})
-const noted = computed(() => new Set(session.session.value.remarks.map(({ readingId }) => readingId)))
+const { pickedFigure, noteAt, noted } = useReadingWords(session)
 
 function act(source: Source) {
   if (cell.value.kind !== 'none') entry.keep(source)
@@ -262,7 +239,7 @@ useMeasuringKeys({
           @count="count.start"
           @mass="massUnit = $event"
           @length="lengthUnit = $event"
-          @method="current && (ways = { ...ways, [current.id]: $event })"
+          @method="chooseWay"
           @correct="entry.correct('pad')"
         />
         <div v-if="leftOutBefore" class="flex shrink-0 items-center gap-3 text-[15px]" data-left-out>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
+import { subWeeks } from 'date-fns'
 import { ageInYears } from '#core/composition'
 import { nextDue } from '#core/schedule'
 import { formatHeight } from '#core/units'
@@ -41,7 +42,7 @@ const next = computed(() => (now.value ? nextDue(ends.value.at(-1)?.record.day ?
 
 /** The check-in nearest to twelve weeks before the newest. */
 const twelveWeeks = computed(() => {
-  const wanted = Date.parse(instants.value.at(-1) ?? '') - 84 * 864e5
+  const wanted = +subWeeks(instants.value.at(-1) ?? '', 12)
   const distance = (at: string) => Math.abs(Date.parse(at) - wanted)
   return instants.value.reduce((best, at, i) => (distance(at) < distance(instants.value[best] ?? '') ? i : best), 0)
 })

@@ -112,6 +112,17 @@ export default defineNuxtConfig({
             networkTimeoutSeconds: 4,
             cacheableResponse: { statuses: [200] },
             expiration: { maxEntries: 300, maxAgeSeconds: 60 * 60 * 24 * 14 },
+            plugins: [
+              {
+                // An answer out of the device's store says so, and since when: screens show it (useKeptAnswers).
+                cachedResponseWillBeUsed: async ({ cachedResponse }) => {
+                  if (!cachedResponse) return cachedResponse
+                  const headers = new Headers(cachedResponse.headers)
+                  headers.set('x-kept-since', cachedResponse.headers.get('date') ?? '')
+                  return new Response(cachedResponse.body, { status: cachedResponse.status, headers })
+                },
+              },
+            ],
           },
         },
       ],

@@ -6,11 +6,12 @@ useHead({ title: 'Floor, Oak Pinch' })
 
 const store = useMe()
 const floor = ref<Floor | null>(null)
+const { keptSince, ask } = useKeptAnswers()
 const problem = ref<string | null>(null)
 
 onMounted(async () => {
   try {
-    floor.value = await $fetch<Floor>('/api/floor')
+    floor.value = await ask<Floor>('/api/floor')
   } catch (error) {
     problem.value = problemOf(error).message
   }
@@ -26,6 +27,7 @@ onMounted(async () => {
     <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">
       {{ problem }}
     </p>
+    <KeptNotice class="mt-4" :since="keptSince" />
 
     <div v-if="floor" class="mt-6 grid items-start gap-x-12 gap-y-8 lg:grid-cols-[1fr_1fr]">
       <section v-if="floor.open.length > 0" aria-label="Unfinished" class="lg:col-span-2">

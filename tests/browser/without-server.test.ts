@@ -90,6 +90,36 @@ describe('a session started without the server', () => {
   })
 })
 
+describe('lists without the server', () => {
+  it('say that they come from the device’s store and of when they are, and stop saying so when it is back', async () => {
+    const notice = () => coach.textOf('[data-kept-since]')
+    const lists = [
+      ['/', 'Floor'],
+      ['/clients', 'Offline Starter'],
+    ] as const
+    for (const [path, words] of lists) {
+      await coach.page.goto(`${studio.server.address}${path}`, { waitUntil: 'networkidle0' })
+      await coach.sees(words)
+      expect(await coach.page.$('[data-kept-since]')).toBeNull()
+    }
+    await studio.server.kill()
+    for (const [path, words] of lists) {
+      await coach.page.goto(`${studio.server.address}${path}`, { waitUntil: 'domcontentloaded' })
+      await coach.sees(words)
+      await coach.sees('The server is out of reach.')
+      expect(await notice()).toMatch(/kept on \d{1,2} \w{3} at \d\d:\d\d/)
+    }
+    await studio.audit('clients from the device')
+    await studio.server.start()
+    await coach.page.reload({ waitUntil: 'domcontentloaded' })
+    await coach.sees('Offline Starter')
+    await until(
+      () => coach.page.$('[data-kept-since]'),
+      (found) => found === null,
+    )
+  })
+})
+
 describe('a fact the server will not take', () => {
   /** Answers deliveries that hold this value as the server would if it failed at, or refused, that one fact. */
   async function failAt(value: number, status: number): Promise<() => Promise<void>> {

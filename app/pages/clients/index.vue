@@ -23,6 +23,7 @@ const next = ref<number | null>(null)
 const loaded = ref(false)
 const problem = ref<string | null>(null)
 const today = todayHere()
+const { keptSince, ask } = useKeptAnswers()
 
 const FILTERS: readonly { id: ClientFilter; name: string }[] = [
   { id: 'all', name: 'Everyone' },
@@ -37,15 +38,13 @@ async function load(from = 0) {
   const mine = ++asked
   const [sort] = sorting.value
   try {
-    const page = await $fetch<ClientPage>('/api/clients', {
-      query: {
-        q: q.value,
-        archived: archived.value,
-        filter: filter.value,
-        sort: (sort?.id ?? 'name') as ClientSort,
-        descending: sort?.desc ?? false,
-        from,
-      },
+    const page = await ask<ClientPage>('/api/clients', {
+      q: q.value,
+      archived: archived.value,
+      filter: filter.value,
+      sort: (sort?.id ?? 'name') as ClientSort,
+      descending: sort?.desc ?? false,
+      from,
     })
     // An answer overtaken by a later question is dropped: what is shown fits what is typed.
     if (mine !== asked) return
@@ -177,6 +176,7 @@ function openFirst() {
       <span class="ml-auto text-[15px] text-faded" data-total>{{ total }} shown</span>
     </div>
     <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">{{ problem }}</p>
+    <KeptNotice class="mt-2" :since="keptSince" />
     <div
       v-if="lines.length > 0"
       class="relative mt-2 overflow-x-auto"

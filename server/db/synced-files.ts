@@ -60,6 +60,8 @@ interface FileLayer {
 export class SyncedFiles extends NodeFS {
   /** Log files written since they were last synced. */
   private readonly written = new Set<string>()
+  /** Log files whose sync is under way: until it ends they count as not synced. */
+  private readonly syncing = new Set<string>()
   private running: Promise<void> | null = null
   private next: Promise<void> | null = null
   /** How often the log was synced: what tests and the bench count. */
@@ -97,7 +99,7 @@ export class SyncedFiles extends NodeFS {
       return 0
     }
     layer.stream_ops.write = (file, ...more) => {
-      if (this.written.size > 0 && !isLog(pathOf(file))) this.syncLogNow()
+      if (this.written.size + this.syncing.size > 0 && !isLog(pathOf(file))) this.syncLogNow()
       return write.call(layer.stream_ops, file, ...more)
     }
   }
@@ -124,7 +126,10 @@ export class SyncedFiles extends NodeFS {
   private async syncLog(): Promise<void> {
     const files = [...this.written]
     if (files.length === 0) return
-    for (const path of files) this.written.delete(path)
+    for (const path of files) {
+      this.written.delete(path)
+      this.syncing.add(path)
+    }
     try {
       for (const path of [...files, join(this.folder, 'pg_wal')]) {
         const file = await open(path, 'r').catch(unlessGone)
@@ -134,11 +139,16 @@ export class SyncedFiles extends NodeFS {
     } catch (error) {
       for (const path of files) this.written.add(path)
       throw error
+    } finally {
+      this.syncing.clear()
     }
   }
 
+  /** Syncs the log before something else is written, without waiting for a sync under way. */
   private syncLogNow(): void {
-    for (const path of this.written) {
+    const files = new Set([...this.written, ...this.syncing])
+    if (files.size === 0) return
+    for (const path of [...files, join(this.folder, 'pg_wal')]) {
       try {
         syncPath(path)
       } catch (error) {
@@ -146,5 +156,6 @@ export class SyncedFiles extends NodeFS {
       }
     }
     this.written.clear()
+    this.syncing.clear()
   }
 }

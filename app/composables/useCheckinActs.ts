@@ -1,8 +1,7 @@
-import { ref } from 'vue'
 import type { ProtocolId, SiteId } from '#core/sites'
 import type { CheckinRecord } from '#shared/schemas/checkin'
-import { problemOf } from '~/composables/useApi'
 import type { useMeasuring } from '~/composables/useMeasuring'
+import { useTelling } from '~/composables/useTelling'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
@@ -10,27 +9,17 @@ import { useOutbox } from '~/stores/outbox'
 export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuring>) {
   const router = useRouter()
   const outbox = useOutbox()
-  const problem = ref<string | null>(null)
+  const { problem, tell } = useTelling()
   const { facts, record } = session
 
-  /** Does something and says what went wrong, if anything did. */
-  async function tell(action: () => Promise<void>): Promise<void> {
-    problem.value = null
-    try {
-      await action()
-    } catch (error) {
-      problem.value = problemOf(error).message
-    }
-  }
-
-  function saveNote(note: string): Promise<void> {
+  function saveNote(note: string): Promise<boolean> {
     return tell(async () => {
       const checkin = await $fetch<CheckinRecord>(`/api/checkins/${id}`, { method: 'PATCH', body: { note } })
       if (facts.value) facts.value = { ...facts.value, checkin }
     })
   }
 
-  function saveLandmark(site: SiteId, note: string): Promise<void> {
+  function saveLandmark(site: SiteId, note: string): Promise<boolean> {
     return tell(async () => {
       const path = `/api/clients/${facts.value?.client.id}/landmarks/${site}`
       const landmarks = await $fetch<Record<string, string>>(path, { method: 'PUT', body: { note } })
@@ -43,7 +32,7 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
     if (session.strikable.value) session.remark(session.strikable.value.id, words)
   }
 
-  function finish(): Promise<void> {
+  function finish(): Promise<boolean> {
     return tell(async () => {
       await outbox.sendAll()
       if (outbox.unsent.some(({ checkinId }) => checkinId === id)) {
@@ -63,7 +52,7 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
   }
 
   /** Goes over to another set of sites in this check-in: what has been read stays. */
-  function goOver(protocolId: ProtocolId): Promise<void> {
+  function goOver(protocolId: ProtocolId): Promise<boolean> {
     return tell(async () => {
       await outbox.sendAll()
       const checkin = await $fetch<CheckinRecord>(`/api/checkins/${id}`, { method: 'PATCH', body: { protocolId } })

@@ -1,3 +1,4 @@
+import { isDay } from '../calendar'
 import { kgToMass, massToKg, parseWeight, type MassUnit } from '../units'
 
 /** Which part of 3/4/2026 is the day. */
@@ -61,9 +62,9 @@ function writtenDate(text: string): WrittenDate | null {
 
 /** ISO day of a date that exists, else null. */
 function isoDay(year: number, monthOfYear: number, day: number): string | null {
-  const date = new Date(Date.UTC(year, monthOfYear - 1, day))
-  const exists = date.getUTCMonth() === monthOfYear - 1 && date.getUTCDate() === day
-  return exists && year >= 1000 ? date.toISOString().slice(0, 10) : null
+  const two = (part: number) => String(part).padStart(2, '0')
+  const text = `${year}-${two(monthOfYear)}-${two(day)}`
+  return isDay(text) ? text : null
 }
 
 /** The order slashes are written in, as far as a paste tells: a part above 12 is a day. */

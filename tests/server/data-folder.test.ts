@@ -105,6 +105,18 @@ describe('a data folder that held a database', () => {
     expect((await endsBy(server.env)).code).toBe(1)
     await server.remove()
   })
+
+  it('and cannot be opened is tried once more by npm start, which then says so and ends', async () => {
+    const server = await startServer()
+    await server.kill()
+    const control = join(server.dataDir, 'postgres/global/pg_control')
+    writeFileSync(control, Buffer.alloc(statSync(control).size))
+    const program = runProgram('scripts/start.mjs', server.env)
+    expect(await program.ended).toBe(75)
+    expect(program.said().match(/Starting it once more/g)).toHaveLength(1)
+    expect(program.said()).toContain('is not started a third time')
+    await server.remove()
+  }, 60_000)
 })
 
 describe('the lock of a data folder', () => {

@@ -10,8 +10,7 @@ const emit = defineEmits<{ noted: [client: Client] }>()
 const isMinor = computed(() => ageInYears(props.client.birthDate, todayHere()) < ADULT_YEARS)
 const own = ref(props.client.consentOn !== null)
 const guardian = ref(props.client.guardianConsent)
-const problem = ref<string | null>(null)
-const busy = ref(false)
+const { problem, busy, tell } = useTelling()
 
 const OFFERED = ['a chaperone', 'a private place', 'tape only'] as const
 const offered = ref<string[]>([])
@@ -21,9 +20,7 @@ async function note() {
   const today = todayHere()
   const words =
     offered.value.length > 0 ? `Consent talked through on ${today}; offered: ${offered.value.join(', ')}.` : ''
-  busy.value = true
-  problem.value = null
-  try {
+  await tell(async () => {
     const body = {
       ...record,
       consentOn: record.consentOn ?? (own.value ? today : null),
@@ -31,11 +28,7 @@ async function note() {
       notes: [record.notes, words].filter(Boolean).join('\n'),
     }
     emit('noted', await $fetch<Client>(`/api/clients/${id}`, { method: 'PATCH', body }))
-  } catch (error) {
-    problem.value = problemOf(error).message
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 

@@ -16,7 +16,7 @@ const NOBODY: CautionFacts = {
   guardianConsent: true,
 }
 const calipers = ref<Caliper[]>([])
-const problem = ref<string | null>(null)
+const { problem, tell } = useTelling()
 const name = ref('')
 const resolutionMm = ref<(typeof RESOLUTIONS_MM)[number]>(0.5)
 const checking = ref<string | null>(null)
@@ -30,22 +30,17 @@ function troubleOf(one: Caliper): string | null {
   return found?.code ?? null
 }
 
-async function tell(action: () => Promise<Caliper[]>): Promise<boolean> {
-  problem.value = null
-  try {
+function take(action: () => Promise<Caliper[]>): Promise<boolean> {
+  return tell(async () => {
     calipers.value = await action()
-    return true
-  } catch (error) {
-    problem.value = problemOf(error).message
-    return false
-  }
+  })
 }
-onMounted(() => tell(() => $fetch<Caliper[]>('/api/calipers')))
+onMounted(() => take(() => $fetch<Caliper[]>('/api/calipers')))
 
 async function add() {
   const input = caliperInput.safeParse({ id: uuid(), name: name.value, resolutionMm: resolutionMm.value })
   if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)
-  if (await tell(() => $fetch<Caliper[]>('/api/calipers', { method: 'POST', body: input.data }))) name.value = ''
+  if (await take(() => $fetch<Caliper[]>('/api/calipers', { method: 'POST', body: input.data }))) name.value = ''
 }
 
 async function check(id: string) {
@@ -53,7 +48,7 @@ async function check(id: string) {
   const checkedOn = todayHere()
   const input = caliperCheckInput.safeParse({ id: uuid(), checkedOn, deviationMm })
   if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)
-  if (await tell(() => $fetch<Caliper[]>(`/api/calipers/${id}/checks`, { method: 'POST', body: input.data }))) {
+  if (await take(() => $fetch<Caliper[]>(`/api/calipers/${id}/checks`, { method: 'POST', body: input.data }))) {
     checking.value = null
     deviation.value = ''
   }

@@ -39,27 +39,16 @@ const today = todayHere()
 const day = ref(today)
 const text = ref('')
 const dry = ref(true)
-const busy = ref(false)
 const pasting = ref(false)
-const problem = ref<string | null>(null)
+const { problem, busy, tell } = useTelling()
 
-async function tell(action: () => Promise<WeighInRecord[]>): Promise<boolean> {
-  busy.value = true
-  problem.value = null
-  try {
-    props.followed.take({ weighIns: await action() })
-    return true
-  } catch (error) {
-    problem.value = problemOf(error).message
-    return false
-  } finally {
-    busy.value = false
-  }
+function take(action: () => Promise<WeighInRecord[]>): Promise<boolean> {
+  return tell(async () => props.followed.take({ weighIns: await action() }))
 }
 
 const address = computed(() => `/api/clients/${client.value?.id}/weigh-ins`)
 function send(given: WeighInsInput['weighIns']) {
-  return tell(() => $fetch<WeighInRecord[]>(address.value, { method: 'POST', body: { weighIns: given } }))
+  return take(() => $fetch<WeighInRecord[]>(address.value, { method: 'POST', body: { weighIns: given } }))
 }
 
 async function add() {
@@ -81,7 +70,7 @@ async function storePasted(given: WeighInsInput['weighIns']) {
 }
 
 function strike(id: string) {
-  return tell(() => $fetch<WeighInRecord[]>(`${address.value}/${id}`, { method: 'DELETE' }))
+  return take(() => $fetch<WeighInRecord[]>(`${address.value}/${id}`, { method: 'DELETE' }))
 }
 
 // The scale's press is today's weight.

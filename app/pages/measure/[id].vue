@@ -97,10 +97,6 @@ function act(source: Source) {
   if (cell.value.kind !== 'none') entry.keep(source)
 }
 
-function closeUnlessProblem() {
-  if (!problem.value) dialog.value = null
-}
-
 function skip() {
   if (cell.value.kind === 'weight') session.leaveOut('')
   else if (cell.value.kind === 'site') dialog.value = 'skip'
@@ -190,14 +186,7 @@ useMeasuringKeys({
         :session="result.session"
         :last-sum-mm="blind ? null : (last?.sumMm ?? null)"
       />
-      <button
-        v-if="session.onWish.value.length > 0"
-        type="button"
-        class="mt-2 min-h-9 text-[15px] underline underline-offset-4"
-        @click="session.wish"
-      >
-        Measure {{ session.onWish.value.map((site) => SITES[site].name.toLowerCase()).join(' and ') }} too
-      </button>
+      <WishOffer class="mt-2" :sites="session.onWish.value" @wish="session.wish" />
       <TapeOffer
         v-if="facts && result"
         class="mt-3"
@@ -242,17 +231,7 @@ useMeasuringKeys({
           @method="chooseWay"
           @correct="entry.correct('pad')"
         />
-        <div v-if="leftOutBefore" class="flex shrink-0 items-center gap-3 text-[15px]" data-left-out>
-          <span class="min-w-0 flex-1 text-faded">Left out last time: {{ leftOutBefore }}.</span>
-          <button
-            type="button"
-            class="press press-quiet min-h-9"
-            @pointerdown.prevent
-            @click="session.leaveOut(leftOutBefore)"
-          >
-            Leave out again
-          </button>
-        </div>
+        <LeftOutHint v-if="leftOutBefore" :reason="leftOutBefore" @again="session.leaveOut(leftOutBefore)" />
         <KeyPad
           class="keys shrink-0"
           :can-strike="session.strikable.value !== null"
@@ -302,7 +281,7 @@ useMeasuringKeys({
       :problem="problem"
       :reading="noteAt"
       @close="dialog = null"
-      @save="(note) => acts.saveNote(note).then(closeUnlessProblem)"
+      @save="(note) => acts.saveNote(note).then((kept) => kept && (dialog = null))"
       @remark="((dialog = null), acts.remark($event))"
     />
     <LazySkipDialog

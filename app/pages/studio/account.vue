@@ -7,19 +7,16 @@ useHead({ title: 'Your account, Oak Pinch' })
 
 const store = useMe()
 const sessions = ref<SessionRecord[]>([])
-const problem = ref<string | null>(null)
+const { problem, tell } = useTelling()
 const changed = ref(false)
 const problems = useProblems(['old', 'password'])
 const own = computed(() => sessions.value.filter(({ staffId }) => staffId === store.me?.staff.id))
 const others = computed(() => sessions.value.filter(({ staffId }) => staffId !== store.me?.staff.id))
 
-async function take(method: 'GET' | 'DELETE', path = '') {
-  problem.value = null
-  try {
+function take(method: 'GET' | 'DELETE', path = '') {
+  return tell(async () => {
     sessions.value = await $fetch<SessionRecord[]>(`/api/me/sessions${path}`, { method })
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
+  })
 }
 onMounted(() => take('GET'))
 

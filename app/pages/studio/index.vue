@@ -4,20 +4,11 @@ import { useMe } from '~/stores/me'
 useHead({ title: 'Studio, Oak Pinch' })
 
 const store = useMe()
-const problem = ref<string | null>(null)
+const { problem, tell } = useTelling()
 const own = computed(() => store.me?.own ?? { massUnit: null, lengthUnit: null })
 const studio = computed(
   () => store.me?.studio ?? { name: '', massUnit: 'kg' as const, lengthUnit: 'cm' as const, timeZone: studioZone() },
 )
-
-async function tell(action: () => Promise<void>) {
-  problem.value = null
-  try {
-    await action()
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
-}
 
 function chosen<Unit extends string>(value: Unit | 'studio' | null): Unit | null {
   return value === 'studio' ? null : value

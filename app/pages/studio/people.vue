@@ -6,7 +6,7 @@ useHead({ title: 'People, Oak Pinch' })
 
 const store = useMe()
 const staff = ref<StaffRecord[]>([])
-const problem = ref<string | null>(null)
+const { problem, tell } = useTelling()
 const adding = ref(false)
 /** A link just made: shown once. */
 const link = ref<{ name: string; address: string } | null>(null)
@@ -17,14 +17,6 @@ const ROLES: { id: Role; name: string }[] = [
   { id: 'recorder', name: 'Recorder' },
 ]
 
-async function tell(action: () => Promise<void>) {
-  problem.value = null
-  try {
-    await action()
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
-}
 onMounted(() =>
   tell(async () => {
     staff.value = await $fetch<StaffRecord[]>('/api/staff')

@@ -41,9 +41,14 @@ export function ageInYears(birthDate: Day, onDay: Day): number {
   return nowYear - year - (hadBirthday ? 0 : 1)
 }
 
-/** Whether a text is a day of the calendar between 1900 and 2199. */
-export function isDay(text: string): boolean {
-  if (!/^(19|20|21)\d\d-\d\d-\d\d$/.test(text)) return false
+/** Whether a text is a day that exists, written as year, month and day; 2026-02-30 is none. */
+export function dayExists(text: string): boolean {
+  if (!/^\d{4}-\d\d-\d\d$/.test(text)) return false
   const date = new Date(`${text}T00:00:00Z`)
   return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text)
+}
+
+/** Whether a text is a day of the calendar between 1900 and 2199. */
+export function isDay(text: string): boolean {
+  return /^(19|20|21)/.test(text) && dayExists(text)
 }

@@ -1,4 +1,4 @@
-import { isDay } from '../calendar'
+import { dayExists } from '../calendar'
 import { kgToMass, massToKg, parseWeight, type MassUnit } from '../units'
 
 /** Which part of 3/4/2026 is the day. */
@@ -64,7 +64,7 @@ function writtenDate(text: string): WrittenDate | null {
 function isoDay(year: number, monthOfYear: number, day: number): string | null {
   const two = (part: number) => String(part).padStart(2, '0')
   const text = `${year}-${two(monthOfYear)}-${two(day)}`
-  return isDay(text) ? text : null
+  return dayExists(text) ? text : null
 }
 
 /** The order slashes are written in, as far as a paste tells: a part above 12 is a day. */

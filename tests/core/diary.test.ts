@@ -52,6 +52,8 @@ describe('a pasted diary', () => {
     ['pounds among kilograms', '2026-11-20 71.4\n2026-11-21 157\n2026-11-22 71.2', 1, 'is 157 in lb?'],
     ['kilograms among pounds', '2026-11-20 157 lb\n2026-11-21 71.4 lb\n2026-11-22 157.5 lb', 1, 'is 71.4 in kg?'],
     ['far from the rest', '2026-11-20 71.4\n2026-11-21 114.7\n2026-11-22 71.2', 1, 'please check it'],
+    ['a year far off', '2999-01-01 71.4', 0, 'This day is still to come.'],
+    ['a year long past', '1066-10-14 71.4', 0, 'before 1990'],
     ['long ago', '1980-01-01 71', 0, 'before 1990'],
   ])('says at its line: %s', (_, text, line, sentence) => {
     const { lines } = read(text)

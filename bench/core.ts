@@ -2,7 +2,7 @@ import { answers, knownColumns, rowReader } from '../cli/rows'
 import { composeCheckin, type CheckinFacts } from '../core/composition'
 import { compute, EQUATIONS, findEquation, type Measures } from '../core/equations'
 import { assessorErrors, simulatePercent, type RepeatedSite } from '../core/error'
-import { PROTOCOLS } from '../core/sites'
+import { PROTOCOLS } from '../core/protocols'
 import { seededRandom, simulateFolds } from '../core/simulate'
 
 const SEED = 20261124

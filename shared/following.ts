@@ -1,4 +1,5 @@
-import { followedEnd, type SpanEnd } from '../core/composition'
+import { type SpanEnd } from '../core/composition'
+import { followedEnd } from '../core/following'
 import { errorLookup, type ErrorLookup } from '../core/error'
 import type { WeighIn } from '../core/trend/seven-day'
 import { massToKg } from '../core/units'

@@ -1,4 +1,5 @@
-import type { ProtocolId, SiteId } from '#core/sites'
+import type { SiteId } from '#core/sites'
+import type { ProtocolId } from '#core/protocols'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 import type { useMeasuring } from '~/composables/useMeasuring'
 import { useTelling } from '~/composables/useTelling'

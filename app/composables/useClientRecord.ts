@@ -1,5 +1,6 @@
 import { computed, ref, shallowRef } from 'vue'
-import { composeSpan, DEFAULT_CHOICES, endFigures, spanLines, type Span } from '#core/composition'
+import { DEFAULT_CHOICES, endFigures } from '#core/composition'
+import { composeSpan, spanLines, type Span } from '#core/following'
 import { priorErrors } from '#core/error'
 import { followedEnds, lookupErrors, type FollowedEnd } from '#shared/following'
 import type { CheckinRecord } from '#shared/schemas/checkin'

@@ -4,7 +4,6 @@ import { computed, ref, shallowRef } from 'vue'
 import { composeWith, type Composition } from '#core/composition/checkin'
 import type { CheckinFacts } from '#core/composition/facts'
 import type { Equation } from '#core/equations/equation'
-import { loadEquations } from '#core/equations/loaders'
 import { joinLog, nextStep, policyOf, reconcile, valueOf, type Reading, type Source } from '#core/readings'
 import type { SiteId, WayId } from '#core/sites'
 import { checkinFacts, protocolOf } from '#shared/checkin-facts'
@@ -37,10 +36,14 @@ function factsOf(
   return { ...checkinFacts(record, client, caliper ? [caliper] : [], [...wished, ...read]), ...session }
 }
 
-function equationIds({ checkin, choices }: MeasuringFacts): string[] {
-  const { feeds } = protocolOf(checkin)
-  return [...new Set(choices?.equationId ? [...feeds, choices.equationId] : feeds)]
+/** The equations this set feeds and the chosen one; their file loads while the facts are on their way. */
+async function equationsOf({ checkin, client, choices }: MeasuringFacts): Promise<Equation[]> {
+  const { equationsFor, findEquation } = await equationFile()
+  const chosen = choices?.equationId ? findEquation(choices.equationId) : null
+  return [...new Set([...equationsFor(client.sex, protocolOf(checkin).sites), ...(chosen ? [chosen] : [])])]
 }
+
+const equationFile = () => import('#core/equations/registry')
 
 const IDLE_AT_LATEST_MS = 1_000
 
@@ -128,6 +131,7 @@ export function useMeasuring(checkinId: string) {
   })
 
   async function load(): Promise<void> {
+    void equationFile()
     const holds = outbox.mayHold()
     if (holds) await outbox.load()
     // Sent first: a check-in started without the server is there to be fetched afterwards.
@@ -136,7 +140,7 @@ export function useMeasuring(checkinId: string) {
     const loaded = begun
       ? begun.facts
       : await $fetch<MeasuringFacts>(`/api/checkins/${outbox.moved[checkinId] ?? checkinId}`)
-    equations.value = await loadEquations(equationIds(loaded))
+    equations.value = await equationsOf(loaded)
     // A slow store is not waited for long, and not at all when everything has reached the server.
     if (holds) await Promise.race([recall(), new Promise((late) => setTimeout(late, 4_000))])
     facts.value = loaded

@@ -114,6 +114,12 @@ function sitesNeeded({ equation }: Estimate): SiteId[] {
   return equation.inputs.flatMap((input) => asSite(input) ?? [])
 }
 
+/** True when these sites are all an equation needs, and it needs one. */
+function isFed(estimate: Estimate, sites: readonly SiteId[]): boolean {
+  const needed = sitesNeeded(estimate)
+  return needed.length > 0 && needed.every((site) => sites.includes(site))
+}
+
 function chosenOf(estimates: readonly Estimate[], facts: CheckinFacts, choices: Choices): Estimate | null {
   const reached = (result: Estimate) => result.status === 'ok' || result.status === 'caution'
   const byId = (id: string) => estimates.find(({ equation }) => equation.id === id)
@@ -122,7 +128,9 @@ function chosenOf(estimates: readonly Estimate[], facts: CheckinFacts, choices: 
   if (own && (own.status !== 'missing' || sitesNeeded(own).every((site) => facts.protocol.sites.includes(site))))
     return own
   // The protocol's own equation even while sites are missing: a stand-in would change the percent in mid-session.
-  const [fed] = facts.protocol.feeds.flatMap((id) => byId(id) ?? [])
+  const { usual, sites } = facts.protocol
+  const named = usual?.[facts.person.sex]
+  const fed = (named ? byId(named) : undefined) ?? estimates.find((one) => isFed(one, sites))
   return fed ?? estimates.find(reached) ?? estimates[0] ?? null
 }
 

@@ -3,7 +3,7 @@ import type { Flag } from '../cautions'
 import type { ConversionId } from '../equations/density'
 import type { Sex } from '../equations/equation'
 import type { Reading, SessionPolicies, Skip, Strike } from '../readings'
-import type { Protocol } from '../sites'
+import type { Protocol } from '../protocols'
 
 /** What composition needs to know of a person. */
 export interface Person {

@@ -1,7 +1,7 @@
 import { JAWS_MM } from '../cautions'
 import type { Sex } from '../equations/equation'
 import { LARGE_FOLDS_BMI } from '../equations/applicability'
-import { findProtocol, foldsOf, type Protocol, type ProtocolId } from '../sites'
+import { findProtocol, foldsOf, type Protocol, type ProtocolId } from '../protocols'
 
 /** What a set of sites is chosen from. Null: not known. */
 export interface ProtocolFacts {

@@ -1,3 +1,4 @@
+import type { Protocol } from '../protocols'
 import { isFold, type SiteId } from '../sites'
 import type { Equation, Sex } from './equation'
 import { ATHLETES } from './sources/athletes'
@@ -54,14 +55,21 @@ export function equationsFor(sex: Sex, sites: readonly SiteId[]): Equation[] {
   })
 }
 
+/** The equation a set of sites is followed with for this sex: the one usually taken, else the first its sites feed. */
+export function usualEquation({ sites, usual }: Pick<Protocol, 'sites' | 'usual'>, sex: Sex): Equation | null {
+  const named = usual?.[sex]
+  return (named ? findEquation(named) : null) ?? equationsFor(sex, sites)[0] ?? null
+}
+
 /** What a check-in of a protocol is followed with: the chosen equation, if any, and the protocol's own of this sex. */
-export function equationsOfProtocol(feeds: readonly string[], sex: Sex, chosenId: string | null): Equation[] {
-  const known = (id: string) => {
-    const equation = findEquation(id)
-    return equation && isFor(equation, sex) ? [equation] : []
-  }
-  const [own] = feeds.flatMap(known)
-  return [...new Set([...(chosenId ? known(chosenId) : []), ...(own ? [own] : [])])]
+export function equationsOfProtocol(
+  protocol: Pick<Protocol, 'sites' | 'usual'>,
+  sex: Sex,
+  chosenId: string | null,
+): Equation[] {
+  const chosen = chosenId ? findEquation(chosenId) : null
+  const own = usualEquation(protocol, sex)
+  return [...new Set([...(chosen && isFor(chosen, sex) ? [chosen] : []), ...(own ? [own] : [])])]
 }
 
 /** True when an equation works on folds. */

@@ -1,6 +1,6 @@
-import { isFold, type Protocol, type SiteId } from '../sites'
+import { isFold, type SiteId } from '../sites'
 import { lengthToCm } from '../units'
-import { policyOf, type Policy } from './policies'
+import { policyOf, type Policy, type PolicyId } from './policies'
 import { joinLog, type LoggedReading, type Reading, type Strike } from './reading'
 import { reconcile, type Reconciled } from './reconcile'
 
@@ -40,6 +40,13 @@ export interface Skip {
   reason: string
 }
 
+/** An ordered set of sites with the way it is read: what a session needs of a protocol. */
+export interface ReadSet {
+  sites: readonly SiteId[]
+  policy: PolicyId
+  girthPolicy: PolicyId
+}
+
 /** Policies that replace the protocol's own, as a studio or coach has chosen. */
 export interface SessionPolicies {
   folds?: Policy
@@ -57,7 +64,7 @@ export function valueOf(reading: Reading): number {
 
 /** Folds readings and strikes into the state of a session. Pure: the same facts in any order give the same state. */
 export function sessionState(
-  protocol: Pick<Protocol, 'sites' | 'policy' | 'girthPolicy'>,
+  protocol: ReadSet,
   readings: readonly Reading[],
   strikes: readonly Strike[],
   skips: readonly Skip[] = [],

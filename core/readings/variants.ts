@@ -1,6 +1,5 @@
-import type { Protocol } from '../sites'
 import { policyOf, type PolicyId } from './policies'
-import type { SessionPolicies } from './session'
+import type { ReadSet, SessionPolicies } from './session'
 
 /** Policies a coach may choose instead of each of these (common practice). */
 const VARIANTS: Partial<Record<PolicyId, readonly PolicyId[]>> = {
@@ -20,7 +19,7 @@ export interface ChosenPolicies {
 export const OWN_POLICIES: ChosenPolicies = { folds: null, girths: null }
 
 /** What may be chosen for a protocol's folds and girths, its own policy first. */
-export function policyChoices(protocol: Pick<Protocol, 'policy' | 'girthPolicy'>): {
+export function policyChoices(protocol: Pick<ReadSet, 'policy' | 'girthPolicy'>): {
   folds: PolicyId[]
   girths: PolicyId[]
 } {
@@ -29,7 +28,7 @@ export function policyChoices(protocol: Pick<Protocol, 'policy' | 'girthPolicy'>
 }
 
 /** Whether a protocol can be read so. */
-export function isChoosable(protocol: Pick<Protocol, 'policy' | 'girthPolicy'>, chosen: ChosenPolicies): boolean {
+export function isChoosable(protocol: Pick<ReadSet, 'policy' | 'girthPolicy'>, chosen: ChosenPolicies): boolean {
   const { folds, girths } = policyChoices(protocol)
   return (
     (chosen.folds === null || folds.includes(chosen.folds)) &&

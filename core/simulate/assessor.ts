@@ -1,5 +1,6 @@
 import { nextStep, sessionState, type Reading } from '../readings'
-import { isFold, type Protocol } from '../sites'
+import { isFold } from '../sites'
+import { type Protocol } from '../protocols'
 import type { Random } from './random'
 
 /** What a simulated assessor needs to know. */

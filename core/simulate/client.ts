@@ -3,7 +3,7 @@ import { simulateFolds } from './assessor'
 import type { Random } from './random'
 import type { Sex } from '../equations'
 import type { Reading } from '../readings'
-import type { Protocol } from '../sites'
+import type { Protocol } from '../protocols'
 
 /** How an invented client's body goes over the months. */
 export interface Course {

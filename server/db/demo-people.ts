@@ -1,7 +1,7 @@
 import type { Flag } from '../../core/cautions'
 import type { Course } from '../../core/simulate'
 import type { TargetKind } from '../../core/plan'
-import type { ProtocolId } from '../../core/sites'
+import type { ProtocolId } from '../../core/protocols'
 
 /** An invented client of the rowing club's land gym. */
 export interface DemoClient {

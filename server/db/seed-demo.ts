@@ -1,7 +1,7 @@
 import { setHours, setMinutes, startOfDay, subDays, subMinutes, subYears } from 'date-fns'
 import { localDay, type Day } from '../../core/calendar'
 import { along, seededRandom, simulateDiary, simulateVisits, type Random } from '../../core/simulate'
-import { PROTOCOLS, type ProtocolId } from '../../core/sites'
+import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
 import { isEmpty } from '../repositories/staff'
 import type { Database, Transaction } from './database'
 import { seedDemoRecord } from './demo-record'

@@ -1,7 +1,7 @@
 import { subDays } from 'date-fns'
 import { localDay } from '../../core/calendar'
 import { seededRandom, simulateVisits, type Random } from '../../core/simulate'
-import { PROTOCOLS, type ProtocolId } from '../../core/sites'
+import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
 import type { Database } from './database'
 import { DEMO_CONDITIONS, DEMO_PASSWORD } from './demo-people'
 import { caliper, staff, studio } from './schema'

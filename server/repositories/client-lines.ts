@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, max, sql } from 'drizzle-orm'
 import type { Day } from '../../core/calendar'
-import { composeSpan, endFigures, type SpanEnd } from '../../core/composition'
+import { endFigures, type SpanEnd } from '../../core/composition'
+import { composeSpan } from '../../core/following'
 import type { Change } from '../../core/error'
 import { nextDue } from '../../core/schedule'
 import { followedEnds, lookupErrors } from '../../shared/following'

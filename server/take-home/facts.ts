@@ -1,9 +1,10 @@
 import { parseISO } from 'date-fns'
 import type { Day } from '../../core/calendar'
-import { comparability, composeSpan, endFigures, type Span } from '../../core/composition'
+import { comparability, endFigures } from '../../core/composition'
+import { composeSpan, type Span } from '../../core/following'
 import { Z_95, type Change } from '../../core/error'
 import { SITES } from '../../core/sites'
-import { summariseSpan } from '../../core/trend'
+import { summariseSpan } from '../../core/following'
 import {
   cmToLength,
   formatChange,

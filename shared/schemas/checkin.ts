@@ -16,14 +16,13 @@ import {
   FOLD_RANGE_MM,
   FOLDS,
   GIRTHS,
-  PROTOCOLS,
   SITES,
   WAY_IDS,
   type FoldSiteId,
   type GirthSiteId,
-  type ProtocolId,
   type SiteId,
 } from '../../core/sites'
+import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
 import { HEIGHT_RANGE_CM, lengthToCm, massToKg, WEIGHT_RANGE_KG } from '../../core/units'
 import { instant } from './dates'
 import type { StaffMember } from './account'

@@ -11,7 +11,8 @@ import { firstError, useProblems } from '../../app/composables/useProblems'
 import { STANDINGS, TARGET_NAMES, targetShown } from '../../app/components/plan/target-shown'
 import { EQUATIONS, estimate } from '../../core/equations'
 import { sessionState, type SiteState } from '../../core/readings'
-import { PROTOCOLS, SITES } from '../../core/sites'
+import { SITES } from '../../core/sites'
+import { PROTOCOLS } from '../../core/protocols'
 import { fold, strike } from '../support/readings'
 
 const KG = { mass: 'kg', length: 'cm' } as const

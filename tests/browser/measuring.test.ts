@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nextStep, sessionState, type Reading } from '../../core/readings'
-import { findProtocol, isFold, protocolFor, PROTOCOLS, type ProtocolId, type SiteId } from '../../core/sites'
+import { isFold, type SiteId } from '../../core/sites'
+import { findProtocol, protocolFor, PROTOCOLS, type ProtocolId } from '../../core/protocols'
 import type { CheckinRecord, MeasuringFacts } from '../../shared/schemas/checkin'
 import { LEAD, someClient, type Caller } from '../support/api'
 import { Visitor } from '../support/browser'

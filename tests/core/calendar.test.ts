@@ -14,9 +14,10 @@ import {
   localDay,
   sayInZone,
 } from '../../core/calendar'
-import { dayOf, followedEnd } from '../../core/composition'
+import { dayOf } from '../../core/composition'
+import { followedEnd } from '../../core/following'
 import { isDue, nextDue } from '../../core/schedule'
-import { PROTOCOLS } from '../../core/sites'
+import { PROTOCOLS } from '../../core/protocols'
 import { rounds, weight } from '../support/readings'
 
 const AUCKLAND = 'Pacific/Auckland'

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ageInYears, composeCheckin, splitWeight } from '../../core/composition'
 import { estimate, findEquation, percentFromDensity } from '../../core/equations'
-import { PROTOCOLS, type SiteId } from '../../core/sites'
+import { type SiteId } from '../../core/sites'
+import { PROTOCOLS } from '../../core/protocols'
 import { fold, rounds, weight } from '../support/readings'
 
 const seven = PROTOCOLS['laboratory-7']

@@ -8,7 +8,7 @@ import {
   estimate,
   findEquation,
   isFor,
-  loadEquations,
+  usualEquation,
   militaryRounded,
   percentFromDensity,
   rankEquations,
@@ -18,7 +18,8 @@ import {
   type Measures,
   type Sex,
 } from '../../core/equations'
-import { asFoldSite, PROTOCOLS } from '../../core/sites'
+import { asFoldSite } from '../../core/sites'
+import { PROTOCOLS } from '../../core/protocols'
 import { printed, scopeOf, someMeasures } from '../support/equations'
 
 const SEXES: Sex[] = ['female', 'male']
@@ -65,16 +66,29 @@ describe('the register', () => {
     }
   })
 
-  it('loads any of them by file, for screens that need only a few', async () => {
-    expect((await loadEquations(IDS)).map(({ id }) => id)).toEqual(IDS)
-    expect(await loadEquations(['no-such-equation'])).toEqual([])
+  it('are usually taken only where the set feeds them', () => {
+    for (const protocol of Object.values(PROTOCOLS)) {
+      for (const sex of SEXES) {
+        const fed = equationsFor(sex, protocol.sites)
+        const named = protocol.usual?.[sex]
+        if (named)
+          expect(
+            fed.map(({ id }) => id),
+            protocol.id,
+          ).toContain(named)
+        expect(usualEquation(protocol, sex)?.id ?? null, protocol.id).toBe(named ?? fed[0]?.id ?? null)
+      }
+    }
   })
 
-  it('agrees with what each protocol says it feeds', () => {
-    for (const protocol of Object.values(PROTOCOLS)) {
-      const fed = new Set(SEXES.flatMap((sex) => equationsFor(sex, protocol.sites)).map(({ id }) => id))
-      expect([...protocol.feeds].sort(), protocol.id).toEqual([...fed].sort())
-    }
+  it.each([
+    ['laboratory-4', 'female', 'jackson-pollock-4-women'],
+    ['kinanthropometry-8', 'male', 'withers-7-men'],
+    ['contest-prep-9', 'female', 'nine-site-ratio'],
+    ['youth-2', 'male', 'slaughter-boys'],
+    ['swimmers-4', 'female', undefined],
+  ] as const)('%s of a %s is followed with %s (common practice)', (id, sex, equation) => {
+    expect(usualEquation(PROTOCOLS[id], sex)?.id).toBe(equation)
   })
 })
 

@@ -1,22 +1,13 @@
 import { Matrix, solve } from 'ml-matrix'
 import { describe, expect, it } from 'vitest'
-import {
-  comparability,
-  composeSpan,
-  endFigures,
-  followedEnd,
-  sameFolds,
-  spanLines,
-  withTechnique,
-  type CheckinFacts,
-  type Choices,
-} from '../../core/composition'
+import { comparability, endFigures, sameFolds, type CheckinFacts, type Choices } from '../../core/composition'
+import { composeSpan, followedEnd, spanLines, withTechnique } from '../../core/following'
 import { dayNumber } from '../../core/calendar'
 import { priorErrors, visitVariance } from '../../core/error'
 import { isChoosable, OWN_POLICIES, policyChoices, sessionPolicies, sessionState } from '../../core/readings'
 import { nextDue } from '../../core/schedule'
-import { PROTOCOLS, type Protocol } from '../../core/sites'
-import { summariseSpan } from '../../core/trend'
+import { PROTOCOLS, type Protocol } from '../../core/protocols'
+import { summariseSpan } from '../../core/following'
 import { fold, rounds, weight } from '../support/readings'
 
 const seven = PROTOCOLS['laboratory-7']

@@ -1,18 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  composeSpan,
-  endFigures,
-  followedEnd,
-  spanLines,
-  type CheckinFacts,
-  type Span,
-  type SpanEnd,
-} from '../../core/composition'
+import { endFigures, type CheckinFacts, type SpanEnd } from '../../core/composition'
+import { composeSpan, followedEnd, spanLines, type Span } from '../../core/following'
 import { priorErrors, type Change } from '../../core/error'
 import { sessionState, type Reading } from '../../core/readings'
-import { PROTOCOLS, type ProtocolId } from '../../core/sites'
-import { readSpan } from '../../core/trend'
+import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
+import { readSpan } from '../../core/following'
 import { fold, strike, weight } from '../support/readings'
 
 /*

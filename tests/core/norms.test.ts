@@ -10,7 +10,7 @@ import {
 } from '../../core/composition'
 import { bmi } from '../../core/equations'
 import { ATHLETES_HAVE_NO_TABLE, NORM_TABLES, standings } from '../../core/norms'
-import { PROTOCOLS } from '../../core/sites'
+import { PROTOCOLS } from '../../core/protocols'
 import { rounds, weight } from '../support/readings'
 
 describe('indexes', () => {

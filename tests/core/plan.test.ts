@@ -1,6 +1,7 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { followedEnd, type SpanEnd } from '../../core/composition'
+import { type SpanEnd } from '../../core/composition'
+import { followedEnd } from '../../core/following'
 import { endFigures } from '../../core/composition/end-figures'
 import { compute, findEquation } from '../../core/equations'
 import { priorErrors, Z_95 } from '../../core/error'
@@ -23,7 +24,7 @@ import {
   type PlanContext,
   type Target,
 } from '../../core/plan'
-import { PROTOCOLS, type Protocol } from '../../core/sites'
+import { PROTOCOLS, type Protocol } from '../../core/protocols'
 import { KG_PER_LB } from '../../core/units'
 import { rounds, weight } from '../support/readings'
 

@@ -1,17 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { agrees, nextStep, POLICIES, reconcile, sessionState } from '../../core/readings'
-import {
-  CONFUSABLE,
-  customProtocol,
-  FOLDS,
-  foldsOf,
-  GIRTHS,
-  isFold,
-  PROTOCOLS,
-  SITES,
-  type SiteId,
-} from '../../core/sites'
+import { CONFUSABLE, FOLDS, GIRTHS, isFold, SITES, type SiteId } from '../../core/sites'
+import { customProtocol, foldsOf, PROTOCOLS } from '../../core/protocols'
 import { fold, takeSession } from '../support/readings'
 
 // Reading policies: common practice of the schools; kinanthropometry limits after ISAK practice (recalled).

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { joinLog, nextStep, parseFold, POLICIES, reconcile, sessionState } from '../../core/readings'
-import { PROTOCOLS, type SiteId } from '../../core/sites'
+import { type SiteId } from '../../core/sites'
+import { PROTOCOLS } from '../../core/protocols'
 import { fold, rounds, strike, takeSession } from '../support/readings'
 
 const seven = PROTOCOLS['laboratory-7']

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { seededRandom, simulateFolds, simulateVisits } from '../../core/simulate'
 import { sessionState } from '../../core/readings'
-import { PROTOCOLS } from '../../core/sites'
+import { PROTOCOLS } from '../../core/protocols'
 
 const seven = PROTOCOLS['laboratory-7']
 const trueFolds = Object.fromEntries(seven.sites.map((site) => [site, 15]))

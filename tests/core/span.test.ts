@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { composeCheckin, composeSpan, type CheckinFacts, type SpanEnd } from '../../core/composition'
+import { composeCheckin, type CheckinFacts, type SpanEnd } from '../../core/composition'
+import { composeSpan } from '../../core/following'
 import { priorErrors, smallestRealChange, visitVariance, Z_95 } from '../../core/error'
 import { gradientOf } from '../../core/error'
 import { findEquation } from '../../core/equations'
-import { PROTOCOLS, type Protocol, type SiteId } from '../../core/sites'
-import { readSpan } from '../../core/trend'
+import { type SiteId } from '../../core/sites'
+import { PROTOCOLS, type Protocol } from '../../core/protocols'
+import { readSpan } from '../../core/following'
 import { fold, weight } from '../support/readings'
 
 const seven = PROTOCOLS['laboratory-7']

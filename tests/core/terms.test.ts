@@ -2,19 +2,17 @@ import { describe, expect, it } from 'vitest'
 import { addDays } from '../../core/calendar'
 import { cautionFacts, cautionsFor, hasEffect } from '../../core/cautions'
 import {
-  composeSpan,
   composeWith,
   endFigures,
-  followedEnd,
   onTermsOf,
-  spanLines,
   suggestProtocols,
   type CheckinFacts,
   type SpanEnd,
 } from '../../core/composition'
+import { composeSpan, followedEnd, spanLines } from '../../core/following'
 import { priorErrors } from '../../core/error'
 import { checkSlip, type Reading } from '../../core/readings'
-import { PROTOCOLS, protocolFor } from '../../core/sites'
+import { PROTOCOLS, protocolFor } from '../../core/protocols'
 import { formatTape } from '../../core/units'
 import { isNeutral } from '../../shared/neutral'
 import { fold, rounds, weight } from '../support/readings'

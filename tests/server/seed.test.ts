@@ -5,7 +5,7 @@ import { findFloor, listCheckins } from '../../server/repositories/checkins'
 import { clientLines } from '../../server/repositories/client-lines'
 import { findCredentials } from '../../server/repositories/staff'
 import { sessionState } from '../../core/readings'
-import { PROTOCOLS } from '../../core/sites'
+import { PROTOCOLS } from '../../core/protocols'
 
 const now = new Date('2026-11-24T18:00:00Z')
 

@@ -1,5 +1,6 @@
 import { nextStep, sessionState, type Reading, type Strike } from '../../core/readings'
-import type { Protocol, SiteId } from '../../core/sites'
+import type { SiteId } from '../../core/sites'
+import type { Protocol } from '../../core/protocols'
 
 let made = 0
 

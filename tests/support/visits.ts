@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid'
-import { PROTOCOLS, isFold, type ProtocolId } from '../../core/sites'
+import { isFold } from '../../core/sites'
+import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
 import { Caller, someReading } from './api'
 
 const DAY_MS = 86_400_000

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { composeSpan, withTechnique } from '#core/composition'
+import { composeSpan, withTechnique } from '#core/following'
 import {
   BETWEEN_VISIT_FACTOR,
   INTER_ASSESSOR_FACTOR,

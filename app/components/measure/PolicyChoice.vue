@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { policyChoices, POLICIES, type ChosenPolicies } from '#core/readings'
-import { isFold, type Protocol } from '#core/sites'
+import { isFold } from '#core/sites'
+import { type Protocol } from '#core/protocols'
 
 const props = defineProps<{ protocol: Protocol }>()
 const chosen = defineModel<ChosenPolicies>({ required: true })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Span } from '#core/composition'
+import type { Span } from '#core/following'
 import { SITES } from '#core/sites'
 
 /** What differs between the two ends and what can still be compared. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Span } from '#core/composition'
+import type { Span } from '#core/following'
 import type { Change } from '#core/error'
 import { SITES } from '#core/sites'
 import { cmToLength, formatChange, formatGirth, formatNumber, type Units } from '#core/units'

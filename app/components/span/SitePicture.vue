@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SpanSite } from '#core/composition'
+import type { SpanSite } from '#core/following'
 import { SITES } from '#core/sites'
 import { formatChange, formatNumber } from '#core/units'
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { EndFigures, Span } from '#core/composition'
+import type { EndFigures } from '#core/composition'
+import type { Span } from '#core/following'
 import type { Change } from '#core/error'
 import { isFold, SITES } from '#core/sites'
 import {

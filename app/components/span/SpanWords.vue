@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Span } from '#core/composition'
-import { readSpan, summariseSpan } from '#core/trend'
+import type { Span } from '#core/following'
+import { readSpan, summariseSpan } from '#core/following'
 import type { Units } from '#core/units'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 

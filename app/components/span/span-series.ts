@@ -1,12 +1,5 @@
-import {
-  comparability,
-  endFigures,
-  onTermsOf,
-  sameSet,
-  siteVariances,
-  type Measured,
-  type SpanEnd,
-} from '#core/composition'
+import { comparability, endFigures, onTermsOf, siteVariances, type Measured, type SpanEnd } from '#core/composition'
+import { sameSet } from '#core/following'
 import { Z_95, type ErrorLookup } from '#core/error'
 import { isFold, SITES } from '#core/sites'
 import { cmToLength, kgToMass, type Units } from '#core/units'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { asSite, CONFUSABLE, FOLDS, GIRTHS, PROTOCOLS, SCHOOLS, SITES, type Site, type SiteId } from '#core/sites'
+import { asSite, CONFUSABLE, FOLDS, GIRTHS, SCHOOLS, SITES, type Site, type SiteId } from '#core/sites'
+import { PROTOCOLS } from '#core/protocols'
 
 useHead({ title: 'Sites, Oak Pinch' })
 

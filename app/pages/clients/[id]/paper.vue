@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { composeWith } from '#core/composition/checkin'
 import { CONDITIONS } from '#core/composition'
-import { findProtocol, isFold, PROTOCOLS, SITES } from '#core/sites'
+import { isFold, SITES } from '#core/sites'
+import { findProtocol, PROTOCOLS } from '#core/protocols'
 import { policyOf } from '#core/readings'
 import { formatGirth, formatMass, formatNumber } from '#core/units'
 import type { PrepareFacts } from '#shared/schemas/checkin'

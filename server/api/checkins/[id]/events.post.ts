@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import { findProtocol } from '../../../../core/sites'
+import { findProtocol } from '../../../../core/protocols'
 import { eventsInput, type CheckinRecord, type EventsInput } from '../../../../shared/schemas/checkin'
 import type { FieldProblem } from '../../../../shared/schemas/problem'
 import { actorOf } from '../../../http/actor'

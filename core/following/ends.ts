@@ -5,12 +5,12 @@ import type { Equation } from '../equations/equation'
 import { isFold } from '../sites'
 import { weightedLine, type Line } from '../trend/line'
 import { sevenDayMean, type WeighIn } from '../trend/seven-day'
-import { composeWith } from './checkin'
-import { comparability } from './comparability'
-import { endFigures, type SpanEnd } from './end-figures'
-import { sameFolds } from './suggest-protocol'
-import { onTermsOf } from './terms'
-import { dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices } from './facts'
+import { composeWith } from '../composition/checkin'
+import { comparability } from '../composition/comparability'
+import { endFigures, type SpanEnd } from '../composition/end-figures'
+import { sameFolds } from '../composition/suggest-protocol'
+import { onTermsOf } from '../composition/terms'
+import { dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices } from '../composition/facts'
 
 /** What a client's check-ins are followed with. */
 export interface Following {
@@ -24,8 +24,7 @@ export interface Following {
 /** A check-in as one end of a span: composed, with the mean of its week where it was weighed daily. */
 export function followedEnd(facts: CheckinFacts, following: Following = {}): SpanEnd {
   const { choices = DEFAULT_CHOICES, weighIns = [] } = following
-  const equations =
-    following.equations ?? equationsOfProtocol(facts.protocol.feeds, facts.person.sex, choices.equationId)
+  const equations = following.equations ?? equationsOfProtocol(facts.protocol, facts.person.sex, choices.equationId)
   const week = sevenDayMean(weighIns, dayOf(facts))
   return { facts, choices, result: composeWith(equations, facts, choices), ...(week ? { week } : {}) }
 }

@@ -1,7 +1,6 @@
 import type { PolicyId } from '../readings/policies'
-import { isFold, type SiteId } from './catalogue'
-import type { School } from './site'
-import { PROTOCOL_TABLE } from './protocol-table'
+import { isFold, type School, type SiteId } from '../sites'
+import { PROTOCOL_TABLE } from './table'
 
 /** An ordered set of sites with the way it is read. */
 export interface Protocol {
@@ -20,8 +19,11 @@ export interface Protocol {
   sumName: string
   /** For whom, in a few words. */
   purpose: string
-  /** Ids of the equations it feeds, the usual one of each sex first. */
-  feeds: readonly string[]
+  /**
+   * Id of the equation it is usually followed with, by sex, where that is not the first of those its sites feed (see
+   * `equationsFor`).
+   */
+  usual?: Partial<Record<'female' | 'male', string>>
 }
 
 export type ProtocolId = keyof typeof PROTOCOL_TABLE
@@ -60,8 +62,7 @@ export interface CustomSet {
 }
 
 /**
- * A set a studio defines, as a protocol. `feeds` is left empty: what it feeds follows from its sites
- * (see `equationsFor`).
+ * A set a studio defines, as a protocol.
  * @throws RangeError with a plain sentence when the set is empty or names a site twice
  */
 export function customProtocol({ id, name, sites, policy }: CustomSet): Protocol {
@@ -77,6 +78,5 @@ export function customProtocol({ id, name, sites, policy }: CustomSet): Protocol
     girthPolicy: 'tape',
     sumName: `Sum of ${folds.length}`,
     purpose: 'A set of this studio.',
-    feeds: [],
   }
 }

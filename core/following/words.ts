@@ -1,4 +1,4 @@
-import type { Span } from '../composition/span'
+import type { Span } from './span'
 import type { Change } from '../error/change'
 import { SITES } from '../sites'
 import { formatChange, formatMassChange, type Units } from '../units'

@@ -15,7 +15,6 @@ export const HOME_AND_TAPE = {
     sites: ['chest', 'abdominal', 'thigh'],
     sumName: 'Sum of three',
     purpose: 'Men measured at home.',
-    feeds: ['jackson-pollock-3-men'],
   },
   'home-3-women': {
     ...LABORATORY,
@@ -26,7 +25,6 @@ export const HOME_AND_TAPE = {
     sites: ['triceps', 'suprailiac', 'thigh'],
     sumName: 'Sum of three',
     purpose: 'Women measured at home.',
-    feeds: ['jackson-pollock-3-women', 'sloan-women'],
   },
   'navy-tape': {
     ...TAPE,
@@ -35,18 +33,6 @@ export const HOME_AND_TAPE = {
     sites: ['neck', 'waist', 'abdomen', 'hip'],
     onWish: { male: ['waist', 'hip'], female: ['abdomen'] },
     purpose: 'Folds that cannot be lifted, or a client who prefers the tape.',
-    feeds: [
-      'navy-tape-men',
-      'navy-tape-women',
-      'hodgdon-beckett-men',
-      'hodgdon-beckett-women',
-      'one-site-tape-men',
-      'one-site-tape-women',
-      'tran-weltman-women',
-      'weltman-obese-men',
-      'weltman-obese-women',
-      'body-adiposity-index',
-    ],
   },
   'one-site-tape': {
     ...TAPE,
@@ -54,7 +40,6 @@ export const HOME_AND_TAPE = {
     name: 'One-site tape',
     sites: ['abdomen'],
     purpose: 'The quickest: abdomen and weight.',
-    feeds: ['one-site-tape-men', 'one-site-tape-women', 'weltman-obese-men', 'weltman-obese-women'],
   },
   'full-tape': {
     ...TAPE,
@@ -77,19 +62,5 @@ export const HOME_AND_TAPE = {
       'ankle',
     ],
     purpose: 'Where size matters as much as fat.',
-    feeds: [
-      'navy-tape-men',
-      'navy-tape-women',
-      'hodgdon-beckett-men',
-      'hodgdon-beckett-women',
-      'one-site-tape-men',
-      'one-site-tape-women',
-      'tran-weltman-men',
-      'tran-weltman-women',
-      'weltman-obese-men',
-      'weltman-obese-women',
-      'relative-fat-mass',
-      'body-adiposity-index',
-    ],
   },
 } as const satisfies Record<string, Protocol>

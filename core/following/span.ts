@@ -5,10 +5,10 @@ import type { InputVariances } from '../error/gradient'
 import { isFold, type SiteId } from '../sites'
 import { recomposition, type Recomposition } from '../trend/recomposition'
 import type { MassUnit } from '../units'
-import { comparability, type Comparability } from './comparability'
-import { dayOf } from './facts'
-import { onTermsOf } from './terms'
-import { endFigures, siteVariances, type EndFigures, type Measured, type SpanEnd } from './end-figures'
+import { comparability, type Comparability } from '../composition/comparability'
+import { dayOf } from '../composition/facts'
+import { onTermsOf } from '../composition/terms'
+import { endFigures, siteVariances, type EndFigures, type Measured, type SpanEnd } from '../composition/end-figures'
 
 /** One site over a span. Folds mm, girths cm. */
 export interface SpanSite {

@@ -1,4 +1,4 @@
-import { HOME_AND_TAPE, LABORATORY } from './protocol-table-home'
+import { HOME_AND_TAPE, LABORATORY } from './table-home'
 import type { Protocol } from './protocols'
 
 const KINANTHROPOMETRY = {
@@ -6,7 +6,6 @@ const KINANTHROPOMETRY = {
   policy: 'kinanthropometry',
   girthPolicy: 'kinanthropometry-girth',
 } as const
-const YOUNG = ['slaughter-boys', 'slaughter-girls'] as const
 
 /** The sets the schools and published equations use (common practice; the equations' own papers are named with them). */
 export const PROTOCOL_TABLE = {
@@ -17,21 +16,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'chest', 'midaxillary', 'suprailiac', 'abdominal', 'thigh'],
     sumName: 'Sum of seven',
     purpose: 'The widest look at the trunk and limbs; adults of both sexes.',
-    feeds: [
-      'jackson-pollock-7-men',
-      'jackson-pollock-7-women',
-      'evans-7',
-      'evans-3',
-      'jackson-pollock-3-men',
-      'jackson-pollock-3-men-upper',
-      'jackson-pollock-3-women',
-      'jackson-pollock-3-women-trunk',
-      'jackson-pollock-4-women',
-      'peterson-men',
-      'peterson-women',
-      'sloan-men',
-      'sloan-women',
-    ],
   },
   'laboratory-7-tape': {
     ...LABORATORY,
@@ -54,27 +38,6 @@ export const PROTOCOL_TABLE = {
     ],
     sumName: 'Sum of seven',
     purpose: 'The seven folds with the girths that tell muscle from fat.',
-    feeds: [
-      'jackson-pollock-7-men',
-      'jackson-pollock-7-women',
-      'evans-7',
-      'evans-3',
-      'jackson-pollock-3-men',
-      'jackson-pollock-3-men-upper',
-      'jackson-pollock-3-women',
-      'jackson-pollock-3-women-trunk',
-      'jackson-pollock-4-women',
-      'peterson-men',
-      'peterson-women',
-      'sloan-men',
-      'sloan-women',
-      'one-site-tape-men',
-      'one-site-tape-women',
-      'tran-weltman-women',
-      'weltman-obese-men',
-      'weltman-obese-women',
-      'body-adiposity-index',
-    ],
   },
   'laboratory-3-men': {
     ...LABORATORY,
@@ -83,7 +46,6 @@ export const PROTOCOL_TABLE = {
     sites: ['chest', 'abdominal', 'thigh'],
     sumName: 'Sum of three',
     purpose: 'Men, where time is short.',
-    feeds: ['jackson-pollock-3-men'],
   },
   'laboratory-3-men-upper': {
     ...LABORATORY,
@@ -92,7 +54,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'chest'],
     sumName: 'Sum of three',
     purpose: 'Men, without the thigh and the belly.',
-    feeds: ['jackson-pollock-3-men-upper'],
   },
   'laboratory-3-women': {
     ...LABORATORY,
@@ -101,7 +62,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'suprailiac', 'thigh'],
     sumName: 'Sum of three',
     purpose: 'Women, where time is short.',
-    feeds: ['jackson-pollock-3-women', 'sloan-women'],
   },
   'laboratory-3-women-trunk': {
     ...LABORATORY,
@@ -110,7 +70,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'suprailiac', 'abdominal'],
     sumName: 'Sum of three',
     purpose: 'Women, without the thigh.',
-    feeds: ['jackson-pollock-3-women-trunk', 'sloan-women'],
   },
   'laboratory-4': {
     ...LABORATORY,
@@ -119,13 +78,7 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'suprailiac', 'abdominal', 'thigh'],
     sumName: 'Sum of four',
     purpose: 'The usual choice for female athletes of 18 to 29.',
-    feeds: [
-      'jackson-pollock-4-women',
-      'jackson-pollock-3-women',
-      'jackson-pollock-3-women-trunk',
-      'evans-3',
-      'sloan-women',
-    ],
+    usual: { female: 'jackson-pollock-4-women' },
   },
   'kinanthropometry-8': {
     ...KINANTHROPOMETRY,
@@ -143,16 +96,7 @@ export const PROTOCOL_TABLE = {
     ],
     sumName: 'Sum of eight',
     purpose: 'Athletes and anyone followed by the sum of folds.',
-    feeds: [
-      'withers-7-men',
-      'withers-4-women',
-      'yuhasz-men',
-      'yuhasz-women',
-      'faulkner-men',
-      'durnin-womersley',
-      'slaughter-boys',
-      'slaughter-girls',
-    ],
+    usual: { female: 'withers-4-women', male: 'withers-7-men' },
   },
   'kinanthropometry-8-girths': {
     ...KINANTHROPOMETRY,
@@ -176,17 +120,7 @@ export const PROTOCOL_TABLE = {
     ],
     sumName: 'Sum of eight',
     purpose: 'Athletes whose limbs are followed for muscle as well.',
-    feeds: [
-      'withers-7-men',
-      'withers-4-women',
-      'yuhasz-men',
-      'yuhasz-women',
-      'faulkner-men',
-      'durnin-womersley',
-      'slaughter-boys',
-      'slaughter-girls',
-      'body-adiposity-index',
-    ],
+    usual: { female: 'withers-4-women', male: 'withers-7-men' },
   },
   'density-table-4': {
     ...KINANTHROPOMETRY,
@@ -195,7 +129,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'biceps', 'iliac-crest'],
     sumName: 'Sum of four',
     purpose: 'Both sexes from 16 to 72, without undressing the legs.',
-    feeds: ['durnin-womersley'],
   },
   'athlete-7': {
     ...KINANTHROPOMETRY,
@@ -204,7 +137,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'biceps', 'supraspinale', 'abdominal-5cm', 'front-thigh', 'medial-calf'],
     sumName: 'Sum of seven',
     purpose: 'Male athletes.',
-    feeds: ['withers-7-men', 'withers-4-women', 'yuhasz-men', 'yuhasz-women', 'faulkner-men', ...YOUNG],
   },
   'athlete-6': {
     ...KINANTHROPOMETRY,
@@ -213,7 +145,7 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'supraspinale', 'abdominal-5cm', 'front-thigh', 'medial-calf'],
     sumName: 'Sum of six',
     purpose: 'Athletes and young adults of both sexes.',
-    feeds: ['yuhasz-men', 'yuhasz-women', 'faulkner-men', 'withers-4-women', ...YOUNG],
+    usual: { female: 'yuhasz-women' },
   },
   'athlete-4': {
     ...KINANTHROPOMETRY,
@@ -222,7 +154,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'supraspinale', 'medial-calf'],
     sumName: 'Sum of four',
     purpose: 'Female athletes.',
-    feeds: ['withers-4-women', ...YOUNG],
   },
   'swimmers-4': {
     ...KINANTHROPOMETRY,
@@ -231,7 +162,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'subscapular', 'supraspinale', 'abdominal-5cm'],
     sumName: 'Sum of four',
     purpose: 'Male swimmers.',
-    feeds: ['faulkner-men'],
   },
   'youth-2': {
     ...KINANTHROPOMETRY,
@@ -240,7 +170,6 @@ export const PROTOCOL_TABLE = {
     sites: ['triceps', 'medial-calf'],
     sumName: 'Sum of two',
     purpose: 'Children and juniors, with a guardian’s consent.',
-    feeds: YOUNG,
   },
   'contest-prep-9': {
     id: 'contest-prep-9',
@@ -261,21 +190,7 @@ export const PROTOCOL_TABLE = {
     ],
     sumName: 'Sum of nine',
     purpose: 'Week to week before a contest.',
-    feeds: [
-      'nine-site-ratio',
-      'jackson-pollock-3-men',
-      'jackson-pollock-3-men-upper',
-      'jackson-pollock-3-women',
-      'jackson-pollock-3-women-trunk',
-      'jackson-pollock-4-women',
-      'evans-3',
-      'peterson-men',
-      'peterson-women',
-      'sloan-men',
-      'sloan-women',
-      'slaughter-boys',
-      'slaughter-girls',
-    ],
+    usual: { female: 'nine-site-ratio', male: 'nine-site-ratio' },
   },
   ...HOME_AND_TAPE,
 } as const satisfies Record<string, Protocol>

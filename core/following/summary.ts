@@ -1,4 +1,4 @@
-import type { Span } from '../composition/span'
+import type { Span } from './span'
 import type { Change } from '../error/change'
 import { SITES } from '../sites'
 import { formatNumber, formatMass, type Units } from '../units'

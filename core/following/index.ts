@@ -1,0 +1,4 @@
+export * from './ends'
+export * from './span'
+export * from './words'
+export * from './summary'

@@ -71,7 +71,7 @@ async function take(name, view) {
     await page.waitForFunction((name) => document.querySelector('h1')?.textContent.startsWith(name), {}, view.press[1])
     await press(page, view.then)
   }
-  for (const words of view.click ?? []) await press(page, ['button', words])
+  for (const words of view.click ?? []) await press(page, ['button, nav a', words])
   await page.evaluate(() => document.activeElement instanceof HTMLElement && document.activeElement.blur())
   await new Promise((done) => setTimeout(done, 1200))
   if (view.type) await page.keyboard.type(view.type)

@@ -1,14 +1,11 @@
 import type { ClientHistory } from '#shared/schemas/following'
+import { clients } from '~/calls'
 
 /** Milliseconds for which an answer asked for ahead is taken; later, the facts may have changed. */
 const FRESH = 5000
 
 /** Answers on their way for a page that is still to come. */
 const onTheirWay = new Map<string, { facts: Promise<ClientHistory>; since: number }>()
-
-/** Parsed as the JSON it is: guessing what else so long an answer might be takes as long again. */
-const fetchHistory = (clientId: string) =>
-  $fetch<ClientHistory>(`/api/clients/${clientId}/history`, { parseResponse: JSON.parse })
 
 function asked(clientId: string): Promise<ClientHistory> | null {
   const ahead = onTheirWay.get(clientId)
@@ -17,9 +14,9 @@ function asked(clientId: string): Promise<ClientHistory> | null {
 
 /** Asks for what the client page at this address needs, facts and chart, before the page itself has arrived. */
 export function askAhead(path: string): void {
-  const clientId = /^\/clients\/([\da-f-]{36})\/?$/.exec(path)?.[1]
+  const clientId = /^\/clients\/([\da-f-]{36})(?:\/(?!edit|measure|paper)|$)/.exec(path)?.[1]
   if (!clientId || asked(clientId)) return
-  const facts = fetchHistory(clientId)
+  const facts = clients.history(clientId)
   // Said where the answer is taken; nobody may come for it.
   facts.catch(() => undefined)
   onTheirWay.set(clientId, { facts, since: Date.now() })
@@ -30,5 +27,5 @@ export function askAhead(path: string): void {
 export async function historyOf(clientId: string): Promise<ClientHistory> {
   const ahead = asked(clientId)
   onTheirWay.delete(clientId)
-  return ahead ?? fetchHistory(clientId)
+  return ahead ?? clients.history(clientId)
 }

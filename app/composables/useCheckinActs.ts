@@ -1,10 +1,10 @@
 import type { SiteId } from '#core/sites'
 import type { ProtocolId } from '#core/protocols'
-import type { CheckinRecord } from '#shared/schemas/checkin'
 import type { useMeasuring } from '~/composables/useMeasuring'
 import { useTelling } from '~/composables/useTelling'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
+import { checkins, clients } from '~/calls'
 
 /** What is done to a check-in as a whole: notes, landmarks, finishing it, leaving it. */
 export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuring>) {
@@ -15,15 +15,14 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
 
   function saveNote(note: string): Promise<boolean> {
     return tell(async () => {
-      const checkin = await $fetch<CheckinRecord>(`/api/checkins/${id}`, { method: 'PATCH', body: { note } })
+      const checkin = await checkins.change(id, { note })
       if (facts.value) facts.value = { ...facts.value, checkin }
     })
   }
 
   function saveLandmark(site: SiteId, note: string): Promise<boolean> {
     return tell(async () => {
-      const path = `/api/clients/${facts.value?.client.id}/landmarks/${site}`
-      const landmarks = await $fetch<Record<string, string>>(path, { method: 'PUT', body: { note } })
+      const landmarks = await clients.setLandmark(facts.value?.client.id ?? '', site, note)
       if (facts.value) facts.value = { ...facts.value, landmarks }
     })
   }
@@ -40,7 +39,7 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
         problem.value = 'Not everything has reached the server yet. The readings are kept here; finish when it is back.'
         return
       }
-      await $fetch(`/api/checkins/${id}`, { method: 'PATCH', body: { finished: true } })
+      await checkins.change(id, { finished: true })
       await router.push(`/clients/${facts.value?.client.id}`)
     })
   }
@@ -48,7 +47,7 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
   /** Leaves the sheet; a session nothing was read in goes away with it. */
   async function leave(): Promise<void> {
     const empty = session.live.value.length === 0 && !record.value?.finishedAt && !useMe().isRecorder
-    if (empty) await $fetch(`/api/checkins/${id}`, { method: 'DELETE' }).catch(() => undefined)
+    if (empty) await checkins.discard(id).catch(() => undefined)
     await router.push(useMe().isRecorder ? '/' : `/clients/${facts.value?.client.id}`)
   }
 
@@ -56,7 +55,7 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
   function goOver(protocolId: ProtocolId): Promise<boolean> {
     return tell(async () => {
       await outbox.sendAll()
-      const checkin = await $fetch<CheckinRecord>(`/api/checkins/${id}`, { method: 'PATCH', body: { protocolId } })
+      const checkin = await checkins.change(id, { protocolId })
       if (facts.value) facts.value = { ...facts.value, checkin }
       await session.load()
     })

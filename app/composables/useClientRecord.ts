@@ -1,13 +1,14 @@
-import { computed, ref, shallowRef } from 'vue'
-import { DEFAULT_CHOICES, endFigures } from '#core/composition'
-import { composeSpan, spanLines, type Span } from '#core/following'
-import { priorErrors } from '#core/error'
-import { followedEnds, lookupErrors, type FollowedEnd } from '#shared/following'
-import type { CheckinRecord } from '#shared/schemas/checkin'
+import { computed, inject, provide, ref, shallowRef, type InjectionKey } from 'vue'
+import { spanLines } from '#core/following'
+import { followRecord, spanOfRecord } from '#shared/followed-record'
 import { isNeutral } from '#shared/neutral'
+import type { CheckinRecord } from '#shared/schemas/checkin'
 import type { ClientHistory } from '#shared/schemas/following'
 import { historyOf } from '~/composables/ahead'
+import { usePlan } from '~/composables/usePlan'
 import { useMe } from '~/stores/me'
+
+const RECORD: InjectionKey<FollowedClient> = Symbol('client record')
 
 /**
  * A client's record in the page: the facts once from the server, everything else computed from them here, so that the
@@ -20,41 +21,32 @@ export function useClientRecord(clientId: string) {
   const toId = ref<string | null>(null)
   const neutral = ref(false)
 
-  const client = computed(() => history.value?.client ?? null)
-  const records = computed(() =>
-    [...(history.value?.checkins ?? [])].sort((a, b) => (a.startedAt < b.startedAt ? -1 : 1)),
-  )
-  const open = computed(() => records.value.find(({ finishedAt }) => finishedAt === null) ?? null)
+  const record = computed(() => history.value && followRecord(history.value))
+  const client = computed(() => record.value?.client ?? null)
+  const records = computed(() => record.value?.records ?? [])
+  const open = computed(() => record.value?.open ?? null)
   /** Finished check-ins composed, oldest first: what the jaws can stand on. */
-  const ends = computed<FollowedEnd[]>(() => {
-    const facts = history.value
-    return facts
-      ? followedEnds(
-          records.value.filter(({ finishedAt }) => finishedAt !== null),
-          facts,
-        )
-      : []
-  })
-  const errors = computed(() => (history.value ? lookupErrors(history.value.errors) : priorErrors))
-  const choices = computed(() => history.value?.choices[0]?.choices ?? DEFAULT_CHOICES)
-
-  const toIndex = computed(() => {
-    const found = ends.value.findIndex(({ record }) => record.id === toId.value)
-    return found >= 0 ? found : ends.value.length - 1
-  })
-  const fromIndex = computed(() => {
-    const found = ends.value.findIndex(({ record }) => record.id === fromId.value)
-    return found >= 0 && found < toIndex.value ? found : toIndex.value - 1
-  })
-  const now = computed(() => ends.value[toIndex.value] ?? null)
-  const then = computed(() => ends.value[fromIndex.value] ?? null)
-  const span = computed<Span | null>(() =>
-    now.value && then.value ? composeSpan(then.value, now.value, errors.value, me.units.mass) : null,
+  const ends = computed(() => record.value?.ends ?? [])
+  const spanned = computed(
+    () => record.value && spanOfRecord(record.value, { fromId: fromId.value, toId: toId.value }, me.units.mass),
   )
-  /** What the later end says, weighed as the span weighs it. */
-  const figures = computed(() => span.value?.now ?? (now.value ? endFigures(now.value, errors.value) : null))
-  const between = computed(() => ends.value.slice(Math.max(0, fromIndex.value), toIndex.value + 1))
-  const lines = computed(() => (between.value.length >= 3 ? spanLines(between.value, errors.value) : null))
+  const fromIndex = computed(() => spanned.value?.fromIndex ?? -1)
+  const toIndex = computed(() => spanned.value?.toIndex ?? -1)
+  const now = computed(() => spanned.value?.now ?? null)
+  const then = computed(() => spanned.value?.then ?? null)
+  const span = computed(() => spanned.value?.span ?? null)
+  const figures = computed(() => spanned.value?.figures ?? null)
+  const lines = computed(() => {
+    const [own, between] = [record.value, spanned.value?.between ?? []]
+    return own && between.length >= 3 ? spanLines(between, own.errors) : null
+  })
+  /** Who measured the later check-in. */
+  const assessor = computed(
+    () =>
+      history.value?.errors.find(({ assessorId }) => assessorId === now.value?.record.assessorId)?.name ??
+      now.value?.record.startedBy ??
+      '',
+  )
 
   async function load(): Promise<void> {
     history.value = await historyOf(clientId)
@@ -74,26 +66,26 @@ export function useClientRecord(clientId: string) {
     if (history.value) history.value = { ...history.value, ...change }
   }
 
-  function takeRecord(record: CheckinRecord): void {
-    take({ checkins: (history.value?.checkins ?? []).map((one) => (one.id === record.id ? record : one)) })
+  function takeRecord(changed: CheckinRecord): void {
+    take({ checkins: (history.value?.checkins ?? []).map((one) => (one.id === changed.id ? changed : one)) })
   }
 
   return {
+    clientId,
     history,
+    record,
     client,
     records,
     open,
     ends,
-    errors,
-    choices,
     fromIndex,
     toIndex,
     then,
     now,
     span,
     figures,
-    between,
     lines,
+    assessor,
     neutral,
     load,
     setJaws,
@@ -103,3 +95,27 @@ export function useClientRecord(clientId: string) {
 }
 
 export type ClientRecord = ReturnType<typeof useClientRecord>
+
+/** A client's record with the plan held against it. */
+export interface FollowedClient {
+  followed: ClientRecord
+  planned: ReturnType<typeof usePlan>
+}
+
+/** Opens a client's record for a page and the views under it. */
+export function provideClientRecord(clientId: string): FollowedClient {
+  const followed = useClientRecord(clientId)
+  const own = { followed, planned: usePlan(followed) }
+  provide(RECORD, own)
+  return own
+}
+
+/**
+ * The record of the client page this view lies under.
+ * @throws Error outside such a page
+ */
+export function useFollowed(): FollowedClient {
+  const own = inject(RECORD)
+  if (!own) throw new Error('This view stands under no client page.')
+  return own
+}

@@ -12,6 +12,7 @@ import { heardFacts, joinFacts, NO_FACTS, waitingFacts, type SessionFacts } from
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 import type { Waiting } from '~/storage/outbox-db'
+import { checkins } from '~/calls'
 
 /** What is to be entered now: the weight first, the height where it is measured, then site after site. */
 export type Cell =
@@ -137,9 +138,7 @@ export function useMeasuring(checkinId: string) {
     // Sent first: a check-in started without the server is there to be fetched afterwards.
     if (outbox.starts.some(({ id }) => id === checkinId)) await outbox.sendAll()
     const begun = outbox.starts.find(({ id }) => id === checkinId)
-    const loaded = begun
-      ? begun.facts
-      : await $fetch<MeasuringFacts>(`/api/checkins/${outbox.moved[checkinId] ?? checkinId}`)
+    const loaded = begun ? begun.facts : await checkins.read(outbox.moved[checkinId] ?? checkinId)
     equations.value = await equationsOf(loaded)
     // A slow store is not waited for long, and not at all when everything has reached the server.
     if (holds) await Promise.race([recall(), new Promise((late) => setTimeout(late, 4_000))])
@@ -156,7 +155,7 @@ export function useMeasuring(checkinId: string) {
 
   /** Fetches what the server holds again; a failure leaves what is shown. */
   async function refresh(): Promise<void> {
-    const fetched = await $fetch<MeasuringFacts>(`/api/checkins/${checkinId}`).catch(() => null)
+    const fetched = await checkins.read(checkinId).catch(() => null)
     if (fetched) facts.value = fetched
   }
 

@@ -1,20 +1,21 @@
-import { againstPlan, arrivalOf, planLine, reachedBy, type Against } from '#core/plan'
+import { arrivalOf, againstPlan, planLine, reachedBy, type Against } from '#core/plan'
 import { currentPlan, targetOf } from '#shared/plan'
 import type { ClientRecord } from '~/composables/useClientRecord'
 
 /** The plan that counts for a client, put on its start, with every later check-in held against it. */
-export function usePlan({ history, ends, errors, neutral }: ClientRecord) {
+export function usePlan({ history, record, ends, neutral }: ClientRecord) {
   const plan = computed(() => history.value && currentPlan(history.value))
-  const startIndex = computed(() => ends.value.findIndex(({ record }) => record.id === plan.value?.checkinId))
+  const startIndex = computed(() => ends.value.findIndex((end) => end.record.id === plan.value?.checkinId))
   const start = computed(() => ends.value[startIndex.value] ?? null)
-  const line = computed(() => plan.value && start.value && planLine(targetOf(plan.value), start.value, errors.value))
+  const line = computed(() =>
+    plan.value && start.value && record.value ? planLine(targetOf(plan.value), start.value, record.value.errors) : null,
+  )
   /** Later check-ins, oldest first; `against` is null where one cannot be compared with the start. */
   const held = computed(() => {
-    const [from, own] = [start.value, line.value]
-    if (!from || !own) return []
-    return ends.value
-      .slice(startIndex.value + 1)
-      .map((end) => ({ end, against: againstPlan(own, from, end, errors.value) }))
+    const [from, own, errors] = [start.value, line.value, record.value?.errors]
+    if (!from || !own || !errors) return []
+    const later = ends.value.slice(startIndex.value + 1)
+    return later.map((end) => ({ end, against: againstPlan(own, from, end, errors) }))
   })
   const latest = computed<Against | null>(() => held.value.findLast(({ against }) => against)?.against ?? null)
   const arrival = computed(() => line.value && latest.value && arrivalOf(line.value, latest.value))
@@ -24,5 +25,3 @@ export function usePlan({ history, ends, errors, neutral }: ClientRecord) {
 
   return { plan, start, startIndex, line, held, latest, arrival, reached, hidden }
 }
-
-export type FollowedPlan = ReturnType<typeof usePlan>

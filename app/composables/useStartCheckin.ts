@@ -6,6 +6,7 @@ import type { CheckinRecord, PrepareFacts, StartCheckinInput } from '#shared/sch
 import { studioZone } from '~/composables/useDays'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
+import { checkins } from '~/calls'
 
 /** Starts a check-in as prepared, or goes to the one already open. */
 export function useStartCheckin() {
@@ -27,7 +28,7 @@ export function useStartCheckin() {
     problem.value = null
     const body = { id: uuid(), ...prepared }
     try {
-      const { id } = await $fetch<{ id: string }>(`/api/clients/${clientId}/checkins`, { method: 'POST', body })
+      const { id } = await checkins.start(clientId, body)
       await router.push(`/measure/${id}${fromPaper ? '?paper=1' : ''}`)
     } catch (error) {
       const { status, message } = problemOf(error)

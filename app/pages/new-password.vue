@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useForm } from '@tanstack/vue-form'
 import { passwordReset } from '#shared/schemas/account'
+import { access } from '~/calls'
 
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'New password, Oak Pinch' })
@@ -14,7 +15,7 @@ const form = useForm({
   async onSubmit({ value }) {
     problems.clear()
     try {
-      await $fetch('/api/password-reset', { method: 'POST', body: value })
+      await access.resetPassword(value)
       done.value = true
     } catch (error) {
       problems.problem.value = problemOf(error)

@@ -2,6 +2,7 @@
 import { useForm } from '@tanstack/vue-form'
 import { signInInput } from '#shared/schemas/account'
 import { useMe } from '~/stores/me'
+import { access } from '~/calls'
 
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'Sign in, Oak Pinch' })
@@ -15,7 +16,7 @@ onMounted(async () => {
   // Whoever comes here is not signed in any more, by their own doing or because the session has run out.
   await store.emptyDevice()
   await store.finishLeaving()
-  const { needed } = await $fetch('/api/setup').catch(() => ({ needed: false }))
+  const { needed } = await access.setupNeeded().catch(() => ({ needed: false }))
   if (needed) await router.replace('/welcome')
 })
 

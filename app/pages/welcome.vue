@@ -2,6 +2,7 @@
 import { useForm } from '@tanstack/vue-form'
 import { setupInput, type SetupInput } from '#shared/schemas/account'
 import { useMe } from '~/stores/me'
+import { access } from '~/calls'
 
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'Set up, Oak Pinch' })
@@ -23,7 +24,7 @@ const FIELDS = [
 const problems = useProblems(FIELDS.map(({ name }) => name))
 
 onMounted(async () => {
-  const { needed } = await $fetch('/api/setup')
+  const { needed } = await access.setupNeeded()
   if (!needed) await router.replace('/sign-in')
 })
 
@@ -42,7 +43,7 @@ const form = useForm({
   async onSubmit({ value }) {
     problems.clear()
     try {
-      await $fetch('/api/setup', { method: 'POST', body: value })
+      await access.setup(value)
       await store.load()
       await router.push('/clients/new')
     } catch (error) {

@@ -1,5 +1,6 @@
 import { problemOf } from '~/composables/useApi'
 import type { Waiting } from './outbox-db'
+import { checkins } from '~/calls'
 
 /** A fact the server failed at is tried again after this long. */
 const AGAIN_AFTER_MS = 60_000
@@ -21,15 +22,11 @@ export interface Outcome {
 }
 
 async function send(checkinId: string, facts: readonly Waiting[]): Promise<void> {
-  await $fetch(`/api/checkins/${checkinId}/events`, {
-    method: 'POST',
-    retry: 0,
-    body: {
-      readings: facts.flatMap(({ reading }) => reading ?? []),
-      strikes: facts.flatMap(({ strike }) => strike ?? []),
-      skips: facts.flatMap(({ skip }) => skip ?? []),
-      remarks: facts.flatMap(({ remark }) => remark ?? []),
-    },
+  await checkins.send(checkinId, {
+    readings: facts.flatMap(({ reading }) => reading ?? []),
+    strikes: facts.flatMap(({ strike }) => strike ?? []),
+    skips: facts.flatMap(({ skip }) => skip ?? []),
+    remarks: facts.flatMap(({ remark }) => remark ?? []),
   })
 }
 

@@ -8,6 +8,7 @@ import { setStudioZone } from '~/composables/useDays'
 import { forgetSent } from '~/storage/outbox-db'
 import { isLeaving, noteLeaving } from '~/storage/leaving'
 import { useOutbox } from '~/stores/outbox'
+import { access, own, studios } from '~/calls'
 
 /** Who is signed in, and the units they read in. */
 export const useMe = defineStore('me', () => {
@@ -24,19 +25,19 @@ export const useMe = defineStore('me', () => {
   }
 
   async function load(): Promise<void> {
-    take(await $fetch<Me>('/api/me'))
+    take(await own.read())
   }
 
-  async function setOwnUnits(own: OwnUnitsInput): Promise<void> {
-    take(await $fetch<Me>('/api/me', { method: 'PATCH', body: own }))
+  async function setOwnUnits(chosen: OwnUnitsInput): Promise<void> {
+    take(await own.setUnits(chosen))
   }
 
   async function setHabits(habits: Habits): Promise<void> {
-    take(await $fetch<Me>('/api/me/habits', { method: 'PUT', body: habits }))
+    take(await own.setHabits(habits))
   }
 
   async function changeStudio(studio: StudioInput): Promise<void> {
-    take(await $fetch<Me>('/api/studio', { method: 'PATCH', body: studio }))
+    take(await studios.change(studio))
   }
 
   /**
@@ -54,7 +55,7 @@ export const useMe = defineStore('me', () => {
   async function finishLeaving(): Promise<boolean> {
     if (!isLeaving()) return true
     try {
-      await $fetch('/api/sign-out', { method: 'POST', retry: 0 })
+      await access.signOut()
       noteLeaving(false)
       return true
     } catch {
@@ -71,7 +72,7 @@ export const useMe = defineStore('me', () => {
 
   /** Signs in; a sign-out still to be told is told first. */
   async function signIn(body: { email: string; password: string }): Promise<void> {
-    await $fetch('/api/sign-in', { method: 'POST', body })
+    await access.signIn(body)
     noteLeaving(false)
     await load()
     void useOutbox().sendAll()

@@ -17,6 +17,7 @@ import {
   type StoreAnswer,
   type Waiting,
 } from '~/storage/outbox-db'
+import { checkins } from '~/calls'
 
 const RETRY_MS = 2_000
 /** What an earlier visit left is worth a longer wait: without it a session shows less than was read. */
@@ -84,11 +85,7 @@ export const useOutbox = defineStore('outbox', () => {
   async function sendStart(start: PendingStart): Promise<void> {
     const { id, clientId, body } = start
     try {
-      const found = await $fetch<{ id: string }>(`/api/clients/${clientId}/checkins`, {
-        method: 'POST',
-        retry: 0,
-        body,
-      })
+      const found = await checkins.start(clientId, body, true)
       if (found.id !== id) {
         for (const fact of waiting.value.filter(({ checkinId }) => checkinId === id)) {
           await replace(fact, { ...fact, checkinId: found.id })

@@ -1,4 +1,4 @@
-import type { Day } from '../calendar'
+import { daysBetween, type Day } from '../calendar'
 import { dayOf } from '../composition/facts'
 import { sameSet } from '../following'
 import type { SpanEnd } from '../composition/end-figures'
@@ -6,16 +6,12 @@ import { composeSpan, type Span } from '../following'
 import type { ErrorLookup } from '../error/assessor'
 import { verdictOf, Z_95, type Change } from '../error/change'
 import { LONGEST_WEEKS } from './limits'
+import { straightCourse, type Course } from './course'
 import { dayAfter, startOf, weeksTo, type Target, type TargetKind } from './target'
 
-/** How far real paces scatter about the one planned, as a share of the way planned so far (our choice; 95 %). */
-export const PACE_SPREAD = 0.25
-
-const WEEK_MS = 7 * 24 * 60 * 60 * 1000
-
-/** The line planned from a start: where it stands at an instant, with its band. All in the target's unit. */
+/** Where a plan stands on a day, with its band. All in the target's unit. */
 export interface Forecast {
-  at: string
+  day: Day
   planned: number
   /** Half-width of the 95 % band: error of the start and spread of the pace. */
   band: number
@@ -35,6 +31,8 @@ export interface PlanLine {
   weeks: number
   /** ISO day on which it is there. */
   endsOn: string
+  /** Where it means the figure to be. */
+  course: Course
 }
 
 /** A target put on the check-in it starts from; null where that holds no such figure. */
@@ -42,29 +40,25 @@ export function planLine(target: Target, start: SpanEnd, errors: ErrorLookup): P
   const from = startOf(target.kind, start, errors)
   if (!from) return null
   const weeks = weeksTo(target, from.value)
+  const startDay = dayOf(start.facts)
   return {
     kind: target.kind,
     startedAt: start.facts.startedAt,
-    startDay: dayOf(start.facts),
+    startDay,
     from: from.value,
     startError: Z_95 * Math.sqrt(from.variance),
     to: target.value,
     perWeek: target.perWeek,
     weeks,
-    endsOn: dayAfter(dayOf(start.facts), weeks),
+    endsOn: dayAfter(startDay, weeks),
+    course: straightCourse({ startDay, from: from.value, to: target.value, weeks }),
   }
 }
 
-/** Way planned by an instant, signed: a straight line that stops at the target. */
-function wayBy({ startedAt, from, to, weeks }: PlanLine, at: string): number {
-  const share = weeks === 0 ? 1 : (Date.parse(at) - Date.parse(startedAt)) / WEEK_MS / weeks
-  return (to - from) * Math.min(1, Math.max(0, share))
-}
-
-/** Where the plan stands at an instant. */
-export function forecastAt(line: PlanLine, at: string): Forecast {
-  const way = wayBy(line, at)
-  return { at, planned: line.from + way, band: Math.hypot(line.startError, PACE_SPREAD * way) }
+/** Where the plan stands on a day. */
+export function forecastAt({ course, startError }: PlanLine, day: Day): Forecast {
+  const { value, variance } = course.at(day)
+  return { day, planned: value, band: Math.hypot(startError, Z_95 * Math.sqrt(variance)) }
 }
 
 /** What a check-in says about a plan. */
@@ -96,9 +90,10 @@ export function againstPlan(line: PlanLine, start: SpanEnd, end: SpanEnd, errors
   const change = changeIn(line.kind, composeSpan(start, end, errors), start, end)
   if (!change) return null
   const at = end.facts.startedAt
-  const way = wayBy(line, at)
+  const meant = line.course.at(dayOf(end.facts))
+  const way = meant.value - line.from
   const off = change.change - way
-  const error = Math.hypot(change.error, PACE_SPREAD * way)
+  const error = Math.hypot(change.error, Z_95 * Math.sqrt(meant.variance))
   const beyond = verdictOf(off, (error / Z_95) ** 2) === 'real'
   // A week's mean at one end only: the change is of the weights at the visits, and so is the start.
   const planned = change.then + way
@@ -121,8 +116,8 @@ export interface Arrival {
  * @returns null when the change so far is within error, goes the other way or would take more than two years, or the
  * target is reached
  */
-export function arrivalOf(line: PlanLine, { change, at, day, measured }: Against): Arrival | null {
-  const days = (Date.parse(at) - Date.parse(line.startedAt)) / (WEEK_MS / 7)
+export function arrivalOf(line: PlanLine, { change, day, measured }: Against): Arrival | null {
+  const days = daysBetween(line.startDay, day)
   const left = line.to - measured
   const towards = Math.sign(line.to - line.from)
   if (!(days > 0) || change.verdict === 'within error' || Math.sign(change.change) !== towards) return null

@@ -1,3 +1,4 @@
 export * from './target'
+export * from './course'
 export * from './limits'
 export * from './against'

@@ -1,10 +1,9 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, max, sql } from 'drizzle-orm'
 import type { Day } from '../../core/calendar'
-import { endFigures, type SpanEnd } from '../../core/composition'
-import { composeSpan } from '../../core/following'
 import type { Change } from '../../core/error'
 import { nextDue } from '../../core/schedule'
-import { followedEnds, lookupErrors } from '../../shared/following'
+import { followRecord, spanOfRecord } from '../../shared/followed-record'
+import { lookupErrors, type FollowedEnd } from '../../shared/following'
 import { isNeutral } from '../../shared/neutral'
 import type { CheckinRecord } from '../../shared/schemas/checkin'
 import type { Client, ClientFigure, ClientLine } from '../../shared/schemas/client'
@@ -23,7 +22,7 @@ const BATCH = 200
 /** What a line needs of a client's facts: composed once, kept until a fact of the client changes. */
 interface Followed {
   touchedAt: string
-  ends: SpanEnd[]
+  ends: FollowedEnd[]
   lastCheckinAt: string | null
   lastDay: Day | null
   checkins: number
@@ -109,7 +108,8 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
     const { archivedAt, ...person } = row
     const count = counts.find(({ clientId }) => clientId === id)
     const own = flags.filter(({ clientId }) => clientId === id).map(({ flag }) => flag)
-    const ends = followedEnds(records.get(id) ?? [], {
+    const { ends } = followRecord({
+      checkins: records.get(id) ?? [],
       client: {
         ...person,
         flags: own,
@@ -140,9 +140,7 @@ function figure(value: number | undefined, change: Change | null): ClientFigure 
 function lineOf(id: string, own: Followed, errors: AssessorErrors[]) {
   if (own.made?.errors === errors) return own.made.line
   const lookup = lookupErrors(errors)
-  const [now, then] = [own.ends.at(-1), own.ends.at(-2)]
-  const span = now && then ? composeSpan(then, now, lookup) : null
-  const figures = span?.now ?? (now ? endFigures(now, lookup) : null)
+  const { span, figures } = spanOfRecord({ ends: own.ends, errors: lookup })
   const line = {
     id,
     lastCheckinAt: own.lastCheckinAt,

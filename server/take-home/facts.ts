@@ -1,10 +1,8 @@
 import { parseISO } from 'date-fns'
 import type { Day } from '../../core/calendar'
-import { comparability, endFigures } from '../../core/composition'
-import { composeSpan, type Span } from '../../core/following'
-import { Z_95, type Change } from '../../core/error'
+import { type Change } from '../../core/error'
 import { SITES } from '../../core/sites'
-import { summariseSpan } from '../../core/following'
+import { figureSeries, summariseSpan, type SeriesPoint, type Span } from '../../core/following'
 import {
   cmToLength,
   formatChange,
@@ -15,7 +13,8 @@ import {
   kgToMass,
   type Units,
 } from '../../core/units'
-import { followedEnds, lookupErrors, type FollowedEnd } from '../../shared/following'
+import { followRecord, spanOfRecord, type FollowedRecord } from '../../shared/followed-record'
+import type { FollowedEnd } from '../../shared/following'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { ChartLine } from './chart'
 
@@ -113,38 +112,28 @@ function figuresOf(now: FollowedEnd, span: Span | null, said: Span['now'], { uni
 }
 
 function chartLines(
-  ends: readonly FollowedEnd[],
-  now: FollowedEnd,
-  request: TakeHomeRequest,
-  byWeek: boolean,
+  { errors }: FollowedRecord,
+  { now, span, ends }: { now: FollowedEnd; span: Span | null; ends: readonly FollowedEnd[] },
+  { units, neutral }: TakeHomeRequest,
 ): ChartLine[] {
-  const { units, neutral, history } = request
-  const errors = lookupErrors(history.errors)
-  const comparable = ends.filter((end) => end === now || comparability(end, now).percent)
-  const said = comparable.map((end) => {
-    const { week: _, ...visit } = end
-    return { at: placeOf(end.record.day), ...endFigures(byWeek ? end : visit, errors) }
-  })
+  const series = figureSeries(ends, now, { errors, byWeek: span?.byWeek ?? false })
   const line = (
     name: string,
     colour: string,
-    of: 'fat' | 'lean' | 'sum',
+    points: readonly SeriesPoint[],
     scale: (value: number) => number,
   ): ChartLine => ({
     name,
     colour,
-    points: said.flatMap((one) => {
-      const measured = one[of]
-      return measured
-        ? [{ at: one.at, value: scale(measured.value), error: scale(Z_95 * Math.sqrt(measured.variance)) }]
-        : []
-    }),
+    points: points
+      .filter(({ comparable }) => comparable)
+      .map(({ day, value, error }) => ({ at: placeOf(day), value: scale(value), error: scale(error) })),
   })
   const mass = (kg: number) => kgToMass(kg, units.mass)
-  const sum = line(`${now.facts.protocol.sumName}, mm`, COLOURS.sum, 'sum', (mm) => mm)
+  const sum = line(`${now.facts.protocol.sumName}, mm`, COLOURS.sum, series.sum, (mm) => mm)
   const masses = [
-    line(`Lean, ${units.mass}`, COLOURS.lean, 'lean', mass),
-    line(`Fat, ${units.mass}`, COLOURS.fat, 'fat', mass),
+    line(`Lean, ${units.mass}`, COLOURS.lean, series.lean, mass),
+    line(`Fat, ${units.mass}`, COLOURS.fat, series.fat, mass),
   ]
   return (neutral ? [sum] : [...masses, sum]).filter(({ points }) => points.length > 1)
 }
@@ -199,18 +188,11 @@ function methodOf(now: FollowedEnd, span: Span | null, { history, neutral }: Tak
 
 /** Facts of a client put together for the page to take home; null when nothing has been finished yet. */
 export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
-  const { history, studio, units, fromId, toId, neutral } = request
-  const finished = history.checkins
-    .filter(({ finishedAt }) => finishedAt !== null)
-    .sort((a, b) => (a.startedAt < b.startedAt ? -1 : 1))
-  const ends = followedEnds(finished, history)
-  const now = ends.find(({ record }) => record.id === toId) ?? ends.at(-1)
-  if (!now) return null
-  const earlier = ends.slice(0, ends.indexOf(now))
-  const then = earlier.find(({ record }) => record.id === fromId) ?? earlier.at(-1)
-  const errors = lookupErrors(history.errors)
-  const span = then ? composeSpan(then, now, errors, units.mass) : null
-  const said = span?.now ?? endFigures(now, errors)
+  const { history, studio, units, neutral } = request
+  const record = followRecord(history)
+  const { then, now, span, figures: said, toIndex } = spanOfRecord(record, request, units.mass)
+  if (!now || !said) return null
+  const ends = record.ends.slice(0, toIndex + 1)
   const kept = neutral ? null : now.record.keptWords
   return {
     studio,
@@ -223,7 +205,7 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
       : span
         ? summariseSpan(span, units, neutral)
         : ['This is the first check-in: the next one tells a change.'],
-    lines: chartLines(ends.slice(0, ends.indexOf(now) + 1), now, request, span?.byWeek ?? false),
+    lines: chartLines(record, { now, span, ends }, request),
     shade: then ? { from: placeOf(then.record.day), to: placeOf(now.record.day) } : null,
     ...rowsOf(span, units),
     lengthUnit: units.length,

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { v7 as uuid } from 'uuid'
 import { planOption } from '../../app/components/plan/plan-option'
 import { paces, readPlan, type TypedPlan } from '../../app/components/plan/typed-plan'
-import { forecastAt, type Against, type PlanLine } from '../../core/plan'
+import { forecastAt, straightCourse, type Against, type PlanLine } from '../../core/plan'
 import { KG_PER_LB } from '../../core/units'
 import { currentPlan, targetOf, unitOfTarget } from '../../shared/plan'
 import type { PlanRecord } from '../../shared/schemas/plan'
@@ -98,9 +98,11 @@ describe('the chart of a plan', () => {
     perWeek: 1,
     weeks: 20,
     endsOn: '2026-10-20',
+    course: straightCourse({ startDay: '2026-06-01', from: 102, to: 82, weeks: 20 }),
   }
   const happened = {
     at: '2026-12-01T17:00:00.000Z',
+    day: '2026-12-01',
     measured: 90,
     change: { error: 8 },
   } as Against
@@ -114,7 +116,7 @@ describe('the chart of a plan', () => {
     expect(planned[0]).toEqual([Date.parse(line.startedAt), 102])
     expect(planned.at(-1)).toEqual([Date.parse(happened.at), 82])
     for (const [at, value] of planned) {
-      expect(value).toBeCloseTo(forecastAt(line, new Date(at).toISOString()).planned, 9)
+      expect(value).toBeCloseTo(forecastAt(line, new Date(at).toISOString().slice(0, 10)).planned, 9)
     }
     expect(series('Measured')).toEqual([
       [Date.parse(line.startedAt), 102],
@@ -124,7 +126,7 @@ describe('the chart of a plan', () => {
 
   it('leaves room for every band and whisker, never below zero', () => {
     const { min, max } = option.yAxis as { min: number; max: number }
-    const end = forecastAt(line, happened.at)
+    const end = forecastAt(line, happened.day)
     expect(min).toBeLessThanOrEqual(end.planned - end.band)
     expect(max).toBeGreaterThanOrEqual(108)
     const low = planOption({ ...line, from: 3, to: 1 }, { ...picture, measured: [] })

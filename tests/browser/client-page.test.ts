@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { Client } from '../../shared/schemas/client'
 import { someClient, type Caller } from '../support/api'
-import type { Visitor } from '../support/browser'
+import { VIEW, type Visitor } from '../support/browser'
 import { openStudio, type Studio } from '../support/studio'
 import { until } from '../support/until'
 import { enterVisit } from '../support/visits'
@@ -97,7 +97,7 @@ describe('a check-in', () => {
     for (const daysAgo of [30, 2]) await enterVisit(api, client.id, { daysAgo, values: FOLDS, kg: 60 })
     await coach.open(`/clients/${client.id}`)
     await coach.sees('All check-ins')
-    await coach.click('button', 'All check-ins')
+    await coach.click(VIEW, 'All check-ins')
     await coach.page.waitForFunction(() =>
       [...document.querySelectorAll('button')].some((one) => one.textContent?.trim().startsWith('void')),
     )

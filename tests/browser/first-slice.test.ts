@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { PHONE, Visitor } from '../support/browser'
+import { PHONE, VIEW, Visitor } from '../support/browser'
 import { openStudio, type Studio } from '../support/studio'
 
 /** What a coach calls out: two rounds, the chest more than 2 mm apart, and a third round for it. */
@@ -184,7 +184,7 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.open('/clients')
     await coach.sees('Fat, lb')
     await coach.click('td a', 'Maren Osk')
-    await coach.click('button[role="tab"]', 'All check-ins')
+    await coach.click(VIEW, 'All check-ins')
     await coach.sees((71.5 / 0.45359237).toFixed(1))
     await coach.open('/studio')
     await coach.click('[data-field="ownMass"] button', 'as the studio (kg)')

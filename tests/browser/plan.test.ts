@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { LEAD, someClient, type Caller } from '../support/api'
-import { PHONE, Visitor } from '../support/browser'
+import { PHONE, VIEW, Visitor } from '../support/browser'
 import { openStudio, type Studio } from '../support/studio'
 import { enterVisit } from '../support/visits'
 
@@ -42,7 +42,7 @@ afterAll(() => studio.close())
 
 async function openPlan(visitor = coach, path = page): Promise<void> {
   await visitor.open(path)
-  await visitor.click('button[role="tab"]', 'Plan')
+  await visitor.click(VIEW, 'Plan')
   await visitor.page.waitForSelector('[data-plan]')
 }
 
@@ -98,7 +98,7 @@ describe('a plan', () => {
   })
 
   it('gives the span a shortcut from its start to now, and a line', async () => {
-    await coach.click('button[role="tab"]', 'Span')
+    await coach.click(VIEW, 'Span')
     expect(await coach.textOf('[data-plan-line]')).toMatch(
       new RegExp(`sum of folds to 82\\.0 mm by about .*${expected(0.92, 10).error.toFixed(1)} mm, on the plan`),
     )

@@ -5,7 +5,7 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ClientHistory } from '../../shared/schemas/following'
 import { type Caller, LEAD, someClient } from '../support/api'
-import { PHONE, Visitor } from '../support/browser'
+import { PHONE, VIEW, Visitor } from '../support/browser'
 import { enterVisit } from '../support/visits'
 import { openStudio, type Studio } from '../support/studio'
 
@@ -125,7 +125,7 @@ async function expectSpan(a: number, b: number, verdicts: Partial<Record<string,
 }
 
 async function tab(name: string): Promise<void> {
-  await coach.click('button[role="tab"]', name)
+  await coach.click(VIEW, name)
 }
 
 describe('the span', () => {
@@ -265,6 +265,29 @@ describe('the result of a check-in', () => {
     expect(gradient).toBeCloseTo(expectedSpan(1, 2).percent.error, 2)
     expect(Math.abs(simulated / gradient - 1)).toBeLessThan(0.03)
     await studio.audit('error')
+  })
+})
+
+describe('the views of a record', () => {
+  const viewNow = () => coach.textOf(`${VIEW}[aria-current="page"]`)
+
+  it('have addresses: back, forward, reload and a link lead to them', async () => {
+    await tab('Error')
+    await coach.page.waitForSelector('[data-error-view]')
+    await tab('Weight diary')
+    await coach.page.waitForSelector('[data-diary]')
+    expect(new URL(coach.page.url()).pathname).toBe(`${page}/diary`)
+    await coach.page.goBack()
+    await coach.page.waitForSelector('[data-error-view]')
+    expect(await viewNow()).toBe('Error')
+    await coach.page.goForward()
+    await coach.page.waitForSelector('[data-diary]')
+    await coach.page.reload()
+    await coach.page.waitForSelector('[data-diary]')
+    expect(await viewNow()).toBe('Weight diary')
+    await coach.page.goto(`${studio.server.address}${page}/check-ins`)
+    await coach.page.waitForSelector('section[aria-label="Check-ins"] table')
+    expect(await viewNow()).toBe('All check-ins')
   })
 })
 
@@ -460,7 +483,7 @@ describe('clients and phone', () => {
     await phone.open(page)
     await phone.sees('What can be compared')
     for (const view of ['Span', 'Check-in', 'Weight diary', 'Photographs', 'Error', 'All check-ins']) {
-      await phone.tap('button[role="tab"]', view)
+      await phone.tap(VIEW, view)
       expect(await phone.overflow(), view).toBeLessThanOrEqual(0)
       expect(await phone.seriousFindings(), view).toEqual([])
     }

@@ -8,6 +8,9 @@ const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js')
 const POLLING = { polling: 40 }
 
 export const TABLET = { width: 1280, height: 800 }
+/** The views of a client's record. */
+export const VIEW = 'nav[aria-label="Views of the record"] a'
+
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true, deviceScaleFactor: 2 }
 
 /** A person at a browser, in a profile of their own. Pages that fail in script make the test fail. */

@@ -1,21 +1,27 @@
 <script setup lang="ts">
 import { endFigures } from '#core/composition'
+import { weighedAs } from '#core/following'
 import { formatMass, formatNumber, type Units } from '#core/units'
-import type { CheckinRecord } from '#shared/schemas/checkin'
-import type { ClientRecord } from '~/composables/useClientRecord'
+import type { FollowedRecord } from '#shared/followed-record'
+import type { CheckinRecord, VoidedCheckin } from '#shared/schemas/checkin'
+import type { ClientHistory } from '#shared/schemas/following'
 
 /** Every check-in, the newest first, with what it gave: the table behind the chart. */
-const props = defineProps<{ records: CheckinRecord[]; followed: ClientRecord; units: Units }>()
-const { ends, errors, neutral, span, history } = props.followed
+const props = defineProps<{
+  record: FollowedRecord
+  voided: readonly VoidedCheckin[]
+  byWeek: boolean
+  units: Units
+  neutral: boolean
+}>()
+const emit = defineEmits<{ voided: [history: ClientHistory] }>()
 const voiding = ref<CheckinRecord | null>(null)
-const voided = computed(() => history.value?.voided ?? [])
 
 const rows = computed(() =>
-  [...props.records].reverse().map((record) => {
-    const end = ends.value.find((one) => one.record.id === record.id)
+  [...props.record.records].reverse().map((record) => {
+    const end = props.record.ends.find((one) => one.record.id === record.id)
     if (!end) return { record, end: null, said: null }
-    const { week: _, ...visit } = end
-    return { record, end, said: endFigures(span.value?.byWeek ? end : visit, errors.value) }
+    return { record, end, said: endFigures(weighedAs(end, props.byWeek), props.record.errors) }
   }),
 )
 </script>
@@ -37,13 +43,13 @@ const rows = computed(() =>
       </tr>
     </thead>
     <tbody>
-      <tr v-for="{ record, end, said } in rows" :key="record.id">
+      <tr v-for="{ record: one, end, said } in rows" :key="one.id">
         <td>
-          <NuxtLink :to="`/measure/${record.id}`" class="font-semibold underline-offset-4 hover:underline">
-            {{ sayFullDay(record.day) }}
+          <NuxtLink :to="`/measure/${one.id}`" class="font-semibold underline-offset-4 hover:underline">
+            {{ sayFullDay(one.day) }}
           </NuxtLink>
-          <span v-if="!record.finishedAt" class="ml-2 text-sm font-semibold text-signal">unfinished</span>
-          <span v-if="record.note" class="ml-2 text-sm text-faded">{{ record.note }}</span>
+          <span v-if="!one.finishedAt" class="ml-2 text-sm font-semibold text-signal">unfinished</span>
+          <span v-if="one.note" class="ml-2 text-sm text-faded">{{ one.note }}</span>
         </td>
         <td class="text-[15px] text-faded">{{ end?.facts.protocol.name }}</td>
         <template v-if="!neutral">
@@ -57,15 +63,15 @@ const rows = computed(() =>
           <button
             type="button"
             class="min-h-9 text-[15px] text-faded underline underline-offset-4"
-            @click="voiding = record"
+            @click="voiding = one"
           >
-            void<span class="sr-only"> the check-in of {{ sayFullDay(record.day) }}</span>
+            void<span class="sr-only"> the check-in of {{ sayFullDay(one.day) }}</span>
           </button>
         </td>
       </tr>
-      <tr v-for="one in voided" :key="one.id" class="text-faded" data-voided>
-        <td class="line-through">{{ sayFullDay(one.day) }}</td>
-        <td :colspan="neutral ? 3 : 7" class="text-[15px]">voided by {{ one.by }}: {{ one.reason }}</td>
+      <tr v-for="gone in voided" :key="gone.id" class="text-faded" data-voided>
+        <td class="line-through">{{ sayFullDay(gone.day) }}</td>
+        <td :colspan="neutral ? 3 : 7" class="text-[15px]">voided by {{ gone.by }}: {{ gone.reason }}</td>
       </tr>
     </tbody>
   </table>
@@ -73,6 +79,6 @@ const rows = computed(() =>
     v-if="voiding"
     :record="voiding"
     @close="voiding = null"
-    @voided="(found) => ((voiding = null), followed.take(found))"
+    @voided="(found) => ((voiding = null), emit('voided', found))"
   />
 </template>

@@ -2,6 +2,7 @@
 import { ageInYears } from '#core/calendar'
 import { ADULT_YEARS } from '#core/cautions'
 import type { Client } from '#shared/schemas/client'
+import { clients } from '~/calls'
 
 /** Consent, talked through and noted on the spot: measuring goes on without leaving the page. */
 const props = defineProps<{ client: Client }>()
@@ -27,7 +28,7 @@ async function note() {
       guardianConsent: guardian.value,
       notes: [record.notes, words].filter(Boolean).join('\n'),
     }
-    emit('noted', await $fetch<Client>(`/api/clients/${id}`, { method: 'PATCH', body }))
+    emit('noted', await clients.change(id, body))
   })
 }
 </script>

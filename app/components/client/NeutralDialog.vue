@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
+import { clients } from '~/calls'
 
 /** Before numbers show for a client who is to see none: why, in a few words, on record. */
 const props = defineProps<{ clientId: string; name: string }>()
@@ -7,7 +8,7 @@ const emit = defineEmits<{ close: []; left: [] }>()
 const id = uuid()
 
 async function leave(reason: string) {
-  await $fetch(`/api/clients/${props.clientId}/neutral-leaves`, { method: 'POST', body: { id, reason } })
+  await clients.leaveNeutral(props.clientId, { id, reason })
   emit('left')
 }
 </script>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import type { CheckinRecord } from '#shared/schemas/checkin'
 import type { ClientHistory } from '#shared/schemas/following'
+import { checkins } from '~/calls'
 
 /** Takes a check-in out of the history, with why. */
 const props = defineProps<{ record: CheckinRecord }>()
 const emit = defineEmits<{ close: []; voided: [history: ClientHistory] }>()
 
 async function voidIt(reason: string) {
-  const path = `/api/checkins/${props.record.id}/void`
-  emit('voided', await $fetch<ClientHistory>(path, { method: 'POST', body: { reason } }))
+  emit('voided', await checkins.void(props.record.id, reason))
 }
 </script>
 

@@ -3,6 +3,7 @@ import { v7 as uuid } from 'uuid'
 import { CAUTION_RULES, type CautionFacts } from '#core/cautions'
 import { caliperFacts } from '#shared/checkin-facts'
 import { caliperCheckInput, caliperInput, RESOLUTIONS_MM, type Caliper } from '#shared/schemas/caliper'
+import { calipers } from '~/calls'
 
 /** Cautions about a caliper look at nothing else. */
 const NOBODY: CautionFacts = {
@@ -15,7 +16,7 @@ const NOBODY: CautionFacts = {
   consent: true,
   guardianConsent: true,
 }
-const calipers = ref<Caliper[]>([])
+const all = ref<Caliper[]>([])
 const { problem, tell } = useTelling()
 const name = ref('')
 const resolutionMm = ref<(typeof RESOLUTIONS_MM)[number]>(0.5)
@@ -32,15 +33,15 @@ function troubleOf(one: Caliper): string | null {
 
 function take(action: () => Promise<Caliper[]>): Promise<boolean> {
   return tell(async () => {
-    calipers.value = await action()
+    all.value = await action()
   })
 }
-onMounted(() => take(() => $fetch<Caliper[]>('/api/calipers')))
+onMounted(() => take(calipers.list))
 
 async function add() {
   const input = caliperInput.safeParse({ id: uuid(), name: name.value, resolutionMm: resolutionMm.value })
   if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)
-  if (await take(() => $fetch<Caliper[]>('/api/calipers', { method: 'POST', body: input.data }))) name.value = ''
+  if (await take(() => calipers.add(input.data))) name.value = ''
 }
 
 async function check(id: string) {
@@ -48,7 +49,7 @@ async function check(id: string) {
   const checkedOn = todayHere()
   const input = caliperCheckInput.safeParse({ id: uuid(), checkedOn, deviationMm })
   if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)
-  if (await take(() => $fetch<Caliper[]>(`/api/calipers/${id}/checks`, { method: 'POST', body: input.data }))) {
+  if (await take(() => calipers.check(id, input.data))) {
     checking.value = null
     deviation.value = ''
   }
@@ -59,7 +60,7 @@ async function check(id: string) {
   <section aria-labelledby="calipers" class="grid content-start gap-3">
     <h2 id="calipers" class="border-b-2 border-ink pb-2 text-lg font-bold">Calipers</h2>
     <ul>
-      <li v-for="one in calipers" :key="one.id" class="flex flex-wrap items-center gap-3 border-b border-rule py-2">
+      <li v-for="one in all" :key="one.id" class="flex flex-wrap items-center gap-3 border-b border-rule py-2">
         <p class="min-w-0 flex-1">
           <span class="font-semibold">{{ one.name }}</span><span class="text-[15px] text-faded"
             >, marked every {{ one.resolutionMm }} mm</span

@@ -1,34 +1,34 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
 import { readDiaryTrend, sevenDayMean } from '#core/trend'
-import { formatMass, formatMassChange, formatNumber, massToKg, parseWeight } from '#core/units'
+import { formatMass, formatMassChange, formatNumber, massToKg, parseWeight, type Units } from '#core/units'
 import type { WeighInRecord, WeighInsInput } from '#shared/schemas/following'
 import { diaryOf } from '#shared/following'
-import type { ClientRecord } from '~/composables/useClientRecord'
-import { useMe } from '~/stores/me'
 
 const LazyDiaryChart = defineAsyncComponent(() => import('./DiaryChart.vue'))
 
 /** The daily weight: typed, pasted or from the scale; its week's mean, its trend, and the check-ins beside it. */
-const props = defineProps<{ followed: ClientRecord }>()
-const store = useMe()
-const { history, client, ends, neutral } = props.followed
-const units = computed(() => store.units)
+const props = defineProps<{
+  weighIns: readonly WeighInRecord[]
+  /** Weights at the check-ins, oldest first. */
+  visits: readonly { id: string; at: string; weightKg: number }[]
+  units: Units
+  neutral: boolean
+  busy: boolean
+  /** Stores weigh-ins; gives whether it worked. */
+  add: (given: WeighInsInput['weighIns']) => Promise<boolean>
+}>()
+const emit = defineEmits<{ strike: [id: string] }>()
+const problem = defineModel<string | null>('problem', { required: true })
 const SHOWN = 60
 
-const weighIns = computed(() => history.value?.weighIns ?? [])
-const diary = computed(() => diaryOf(weighIns.value))
+const diary = computed(() => diaryOf(props.weighIns))
 const reading = computed(() => readDiaryTrend(diary.value))
-const newest = computed(() => [...weighIns.value].reverse().slice(0, SHOWN))
-const taken = computed(() => new Set(weighIns.value.map(({ day }) => day)))
-const visits = computed(() =>
-  ends.value.flatMap(({ record, result }) =>
-    result.weightKg === null ? [] : [{ id: record.id, at: record.day, weightKg: result.weightKg }],
-  ),
-)
+const newest = computed(() => [...props.weighIns].reverse().slice(0, SHOWN))
+const taken = computed(() => new Set(props.weighIns.map(({ day }) => day)))
 /** Check-ins beside the mean of their week. */
 const beside = computed(() =>
-  [...visits.value]
+  [...props.visits]
     .reverse()
     .map((visit) => ({ ...visit, week: sevenDayMean(diary.value, visit.at) }))
     .filter(({ week }) => week !== null)
@@ -40,19 +40,9 @@ const day = ref(today)
 const text = ref('')
 const dry = ref(true)
 const pasting = ref(false)
-const { problem, busy, tell } = useTelling()
 
-function take(action: () => Promise<WeighInRecord[]>): Promise<boolean> {
-  return tell(async () => props.followed.take({ weighIns: await action() }))
-}
-
-const address = computed(() => `/api/clients/${client.value?.id}/weigh-ins`)
-function send(given: WeighInsInput['weighIns']) {
-  return take(() => $fetch<WeighInRecord[]>(address.value, { method: 'POST', body: { weighIns: given } }))
-}
-
-async function add() {
-  const parsed = parseWeight(text.value, units.value.mass)
+async function addTyped() {
+  const parsed = parseWeight(text.value, props.units.mass)
   if (parsed.kind !== 'value') return void (problem.value = parsed.sentence)
   const given = {
     id: uuid(),
@@ -62,22 +52,18 @@ async function add() {
     dry: dry.value,
     source: 'typed' as const,
   }
-  if (await send([given])) text.value = ''
+  if (await props.add([given])) text.value = ''
 }
 
 async function storePasted(given: WeighInsInput['weighIns']) {
-  if (await send(given)) pasting.value = false
-}
-
-function strike(id: string) {
-  return take(() => $fetch<WeighInRecord[]>(`${address.value}/${id}`, { method: 'DELETE' }))
+  if (await props.add(given)) pasting.value = false
 }
 
 // The scale's press is today's weight.
 const scale = useDevices({
   press({ device, value }) {
     if (device === 'scale' && !pasting.value) {
-      void send([{ id: uuid(), day: today, value, unit: 'kg', dry: dry.value, source: 'scale' }])
+      void props.add([{ id: uuid(), day: today, value, unit: 'kg', dry: dry.value, source: 'scale' }])
     }
   },
 })
@@ -166,7 +152,7 @@ const scale = useDevices({
         @close="((pasting = false), (problem = null))"
       />
       <template v-else>
-        <form class="grid gap-2" @submit.prevent="add">
+        <form class="grid gap-2" @submit.prevent="addTyped">
           <div class="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
             <label class="grid gap-1">
               <span class="text-[15px] font-semibold">Day</span>
@@ -216,7 +202,7 @@ const scale = useDevices({
                   <button
                     class="min-h-9 text-[15px] underline underline-offset-4"
                     :aria-label="`Strike ${sayDay(one.day)}`"
-                    @click="strike(one.id)"
+                    @click="emit('strike', one.id)"
                   >
                     strike
                   </button>

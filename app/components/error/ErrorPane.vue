@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { composeSpan, withTechnique } from '#core/following'
+import { composeSpan, withTechnique, type Span } from '#core/following'
 import {
   BETWEEN_VISIT_FACTOR,
   INTER_ASSESSOR_FACTOR,
@@ -8,31 +8,33 @@ import {
   visitVariance,
   Z_95,
   type Change,
+  type ErrorLookup,
 } from '#core/error'
 import { isFold, SITES } from '#core/sites'
 import { formatChange, formatMass, formatMassChange, formatNumber } from '#core/units'
-import type { ClientRecord } from '~/composables/useClientRecord'
-import { useMe } from '~/stores/me'
+import type { Units } from '#core/units'
+import type { FollowedEnd } from '#shared/following'
 
 /** The error made one's own: what the assessor's repeats say of them, and what better hands would make of this span. */
-const props = defineProps<{ followed: ClientRecord }>()
-const store = useMe()
-const { now, then, span, errors, history, neutral } = props.followed
-const units = computed(() => store.units)
+const props = defineProps<{
+  then: FollowedEnd | null
+  now: FollowedEnd
+  span: Span | null
+  errors: ErrorLookup
+  assessor: string
+  units: Units
+  neutral: boolean
+}>()
 const DRAWS = 100_000
 
-const assessorId = computed(() => now.value?.record.assessorId ?? undefined)
-const assessor = computed(
-  () => history.value?.errors.find((one) => one.assessorId === assessorId.value)?.name ?? now.value?.record.startedBy,
-)
 const factor = computed(
-  () => BETWEEN_VISIT_FACTOR * (span.value?.comparability.otherAssessor ? INTER_ASSESSOR_FACTOR : 1),
+  () => BETWEEN_VISIT_FACTOR * (props.span?.comparability.otherAssessor ? INTER_ASSESSOR_FACTOR : 1),
 )
 
 const rows = computed(() =>
-  (now.value?.result.session.sites ?? []).flatMap(({ site, value, live }) => {
+  props.now.result.session.sites.flatMap(({ site, value, live }) => {
     if (value === null) return []
-    const { share, repeats, priorWeight } = errors.value(site, assessorId.value)
+    const { share, repeats, priorWeight } = props.errors(site, props.now.record.assessorId ?? undefined)
     const variance = visitVariance(share * value, live.length, factor.value)
     const kind = isFold(site) ? 'fold' : 'girth'
     const percent = share * 100
@@ -56,15 +58,15 @@ const rows = computed(() =>
 const TECHNIQUES = [5, 3.5, 2.5, 1.5] as const
 const technique = ref<(typeof TECHNIQUES)[number]>(2.5)
 const better = computed(() =>
-  then.value && now.value
-    ? composeSpan(then.value, now.value, withTechnique(errors.value, technique.value / 100), units.value.mass)
+  props.then
+    ? composeSpan(props.then, props.now, withTechnique(props.errors, technique.value / 100), props.units.mass)
     : null,
 )
 const verdicts = computed(() => {
-  const [own, would] = [span.value, better.value]
+  const [own, would] = [props.span, better.value]
   if (!own || !would) return []
   const mass = (change: Change) =>
-    `${formatMassChange(change.change, units.value)} ± ${formatMass(change.error, units.value)} ${units.value.mass}`
+    `${formatMassChange(change.change, props.units)} ± ${formatMass(change.error, props.units)} ${props.units.mass}`
   const mm = (change: Change) => `${formatChange(change.change)} ± ${formatNumber(change.error)} mm`
   const points = (change: Change) => `${formatChange(change.change)} ± ${formatNumber(change.error)} points`
   const all = [
@@ -74,7 +76,7 @@ const verdicts = computed(() => {
     { id: 'sum', name: 'Sum of folds', own: own.sum, would: would.sum, say: mm },
   ]
   return all.flatMap(({ id, name, own: mine, would: theirs, say }) =>
-    mine && theirs && (!neutral.value || id === 'sum')
+    mine && theirs && (!props.neutral || id === 'sum')
       ? [{ id, name, own: mine, would: theirs, ownSaid: say(mine), wouldSaid: say(theirs) }]
       : [],
   )
@@ -83,14 +85,17 @@ const verdicts = computed(() => {
 const monteCarlo = useMonteCarlo()
 const simulated = ref<{ simulated: number; gradient: number } | null>(null)
 const unknown = ref(false)
-watch(span, () => {
-  simulated.value = null
-  unknown.value = false
-})
+watch(
+  () => props.span,
+  () => {
+    simulated.value = null
+    unknown.value = false
+  },
+)
 async function simulate() {
-  const [a, b, change] = [then.value, now.value, span.value?.percent]
-  if (!a || !b || !change) return
-  const found = await monteCarlo.simulate([a, b], errors.value, { draws: DRAWS, factor: factor.value })
+  const change = props.span?.percent
+  if (!props.then || !change) return
+  const found = await monteCarlo.simulate([props.then, props.now], props.errors, { draws: DRAWS, factor: factor.value })
   if (!found) unknown.value = true
   else simulated.value = { simulated: Z_95 * Math.hypot(...found), gradient: change.error }
 }

@@ -1,11 +1,25 @@
 <script setup lang="ts">
-import { v7 as uuid } from 'uuid'
 import { PHOTO_CONDITIONS, POSES, type Alignment, type Photo, type Pose } from '#shared/schemas/photo'
-import type { ClientRecord } from '~/composables/useClientRecord'
+import type { FollowedEnd } from '#shared/following'
+import type { Client } from '#shared/schemas/client'
 
 /** Photographs of the span: then and now side by side or under a slider, and new ones for the later check-in. */
-const props = defineProps<{ followed: ClientRecord }>()
-const { history, client, ends, fromIndex, toIndex, then, now } = props.followed
+const props = defineProps<{
+  client: Client
+  photos: readonly Photo[]
+  ends: readonly FollowedEnd[]
+  /** Places of the two check-ins. */
+  from: number
+  to: number
+  busy: boolean
+  /** Both give whether it worked. */
+  keep: (pose: Pose, picture: Blob, conditions: Record<string, string>) => Promise<boolean>
+  remove: (photo: Photo) => Promise<boolean>
+}>()
+const emit = defineEmits<{ align: [photo: Photo, alignment: Alignment]; beside: [place: number] }>()
+const problem = defineModel<string | null>('problem', { required: true })
+const then = computed(() => props.ends[props.from] ?? null)
+const now = computed(() => props.ends[props.to] ?? null)
 const LIMIT_MB = 25
 const MODES = [
   { id: 'side', name: 'Side by side' },
@@ -13,24 +27,21 @@ const MODES = [
 ] as const
 const VIEWS = POSES.map((of) => ({ id: of, name: of }))
 
-const photos = computed(() => history.value?.photos ?? [])
 const mode = ref<'side' | 'slider'>('side')
 const pose = ref<Pose>('front')
 const slider = ref(50)
 const lines = ref(false)
 const aligning = ref(false)
 const taking = ref<Pose | null>(null)
-const busy = ref(false)
-const problem = ref<string | null>(null)
 const removing = ref<string | null>(null)
 
 /** The newest photograph of a pose at a check-in. */
 function at(checkinId: string | undefined, of: Pose): Photo | null {
-  return photos.value.findLast((photo) => photo.checkinId === checkinId && photo.pose === of) ?? null
+  return props.photos.findLast((photo) => photo.checkinId === checkinId && photo.pose === of) ?? null
 }
 /** The photograph of a pose from the newest check-in before the later jaw. */
 function before(of: Pose): Photo | null {
-  const earlier = ends.value.slice(0, toIndex.value).reverse()
+  const earlier = props.ends.slice(0, props.to).reverse()
   return earlier.map(({ record }) => at(record.id, of)).find((photo) => photo !== null) ?? null
 }
 const pairs = computed(() =>
@@ -39,8 +50,8 @@ const pairs = computed(() =>
 const pair = computed(() => pairs.value.find((one) => one.pose === pose.value) ?? null)
 /** Check-ins before the later jaw that hold a photograph, by their place: what can be laid beside it. */
 const photographed = computed(() =>
-  ends.value.flatMap(({ record }, place) =>
-    place < toIndex.value && photos.value.some(({ checkinId }) => checkinId === record.id)
+  props.ends.flatMap(({ record }, place) =>
+    place < props.to && props.photos.some(({ checkinId }) => checkinId === record.id)
       ? [{ place, day: sayDay(record.day) }]
       : [],
   ),
@@ -56,51 +67,17 @@ const differences = computed(() =>
 )
 const day = (end: typeof now.value) => (end ? sayDay(end.record.day) : '')
 
-function replace(photo: Photo) {
-  props.followed.take({ photos: photos.value.map((one) => (one.id === photo.id ? photo : one)) })
-}
-
-async function align(photo: Photo, alignment: Alignment) {
-  try {
-    replace(await $fetch<Photo>(`/api/photos/${photo.id}`, { method: 'PATCH', body: alignment }))
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
-}
-
-async function keep(picture: Blob, conditions: Record<string, string>) {
-  const [record, of] = [now.value?.record, taking.value]
-  if (!record || !of) return
+async function keepTaken(picture: Blob, conditions: Record<string, string>) {
+  if (!taking.value) return
   problem.value =
     picture.size > LIMIT_MB * 1024 * 1024
       ? `A photograph has at most ${LIMIT_MB} MB: please choose a smaller one.`
       : null
-  if (problem.value) return
-  busy.value = true
-  try {
-    const photo = await $fetch<Photo>(`/api/checkins/${record.id}/photos`, {
-      method: 'POST',
-      query: { id: uuid(), pose: of, takenAt: new Date().toISOString(), conditions: JSON.stringify(conditions) },
-      body: picture,
-      headers: { 'content-type': 'application/octet-stream' },
-    })
-    props.followed.take({ photos: [...photos.value, photo] })
-    taking.value = null
-  } catch (error) {
-    problem.value = problemOf(error).message
-  } finally {
-    busy.value = false
-  }
+  if (!problem.value && (await props.keep(taking.value, picture, conditions))) taking.value = null
 }
 
-async function remove(photo: Photo) {
-  try {
-    await $fetch(`/api/photos/${photo.id}`, { method: 'DELETE' })
-    props.followed.take({ photos: photos.value.filter(({ id }) => id !== photo.id) })
-    removing.value = null
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
+async function takeAway(photo: Photo) {
+  if (await props.remove(photo)) removing.value = null
 }
 
 function take(of: Pose) {
@@ -110,7 +87,7 @@ function take(of: Pose) {
 </script>
 
 <template>
-  <div v-if="client && now" class="px-4 py-4 sm:px-6" data-photos>
+  <div v-if="now" class="px-4 py-4 sm:px-6" data-photos>
     <p v-if="!client.photoConsentOn" class="max-w-2xl" data-no-consent>
       Consent to photographs is not on record. It is asked for apart from consent to be measured: note it under
       <NuxtLink :to="`/clients/${client.id}/edit`" class="underline">Change</NuxtLink>.
@@ -132,8 +109,8 @@ function take(of: Pose) {
           v-for="one in photographed"
           :key="one.place"
           class="min-h-9 underline underline-offset-4"
-          :class="{ 'font-bold': one.place === fromIndex }"
-          @click="followed.setJaws(one.place, toIndex)"
+          :class="{ 'font-bold': one.place === from }"
+          @click="emit('beside', one.place)"
         >
           {{ one.day }}
         </button>
@@ -154,7 +131,7 @@ function take(of: Pose) {
                 :label="`${one.pose}, ${side === 'then' ? day(then) : day(now)}`"
                 :aligning="aligning"
                 :lines="lines"
-                @aligned="one[side] && align(one[side], $event)"
+                @aligned="one[side] && emit('align', one[side], $event)"
               />
               <div
                 v-else
@@ -177,7 +154,7 @@ function take(of: Pose) {
                   <button
                     v-else
                     class="min-h-9 font-bold text-alert underline underline-offset-4"
-                    @click="remove(one[side])"
+                    @click="takeAway(one[side])"
                   >
                     delete for good
                   </button>
@@ -223,7 +200,7 @@ function take(of: Pose) {
         :busy="busy"
         :problem="problem"
         @close="taking = null"
-        @taken="keep"
+        @taken="keepTaken"
       />
     </template>
   </div>

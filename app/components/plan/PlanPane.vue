@@ -1,44 +1,44 @@
 <script setup lang="ts">
-import type { PlanLine } from '#core/plan'
+import type { Against, Arrival, PlanLine } from '#core/plan'
+import type { Units } from '#core/units'
+import type { FollowedEnd } from '#shared/following'
+import type { ClientHistory } from '#shared/schemas/following'
 import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
-import type { ClientRecord } from '~/composables/useClientRecord'
-import type { FollowedPlan } from '~/composables/usePlan'
-import { useMe } from '~/stores/me'
 import { STANDINGS, TARGET_NAMES, targetShown } from './target-shown'
 
 const LazyPlanChart = defineAsyncComponent(() => import('./PlanChart.vue'))
 
 /** The plan against what happened: where it stands, the line with its band, every check-in since; and setting one. */
-const props = defineProps<{ followed: ClientRecord; planned: FollowedPlan }>()
-const store = useMe()
-const { history, client, ends, neutral } = props.followed
-const { plan, line, held, latest, arrival, reached, hidden } = props.planned
-const units = computed(() => store.units)
+const props = defineProps<{
+  history: ClientHistory
+  ends: readonly FollowedEnd[]
+  plan: PlanRecord | null
+  line: PlanLine | null
+  /** Check-ins since the start, oldest first. */
+  held: readonly { end: FollowedEnd; against: Against | null }[]
+  latest: Against | null
+  arrival: Arrival | null
+  reached: 'surely' | 'yes' | 'no'
+  units: Units
+  neutral: boolean
+  /** Neutral mode hides this plan. */
+  hidden: boolean
+  problem: string | null
+  save: (plan: PlanInput) => Promise<void>
+}>()
+const emit = defineEmits<{ end: [id: string] }>()
 
 const another = ref(false)
 const draft = shallowRef<PlanLine | null>(null)
-const problem = ref<string | null>(null)
-const setting = computed(() => another.value || !plan.value)
+const setting = computed(() => another.value || !props.plan)
 /** The draft while one is typed, else the plan. */
-const drawn = computed(() => (setting.value ? draft.value : hidden.value ? null : line.value))
-const measured = computed(() => (setting.value ? [] : held.value.flatMap(({ against }) => against ?? [])))
-const shown = computed(() => targetShown(drawn.value?.kind ?? 'fat', units.value))
-const address = computed(() => `/api/clients/${client.value?.id}/plans`)
+const drawn = computed(() => (setting.value ? draft.value : props.hidden ? null : props.line))
+const measured = computed(() => (setting.value ? [] : props.held.flatMap(({ against }) => against ?? [])))
+const shown = computed(() => targetShown(drawn.value?.kind ?? 'fat', props.units))
 
-async function save(input: PlanInput) {
-  const plans = await $fetch<PlanRecord[]>(address.value, { method: 'POST', body: input })
-  props.followed.take({ plans })
+async function saveIt(input: PlanInput) {
+  await props.save(input)
   another.value = false
-}
-
-async function end() {
-  problem.value = null
-  try {
-    const plans = await $fetch<PlanRecord[]>(`${address.value}/${plan.value?.id}`, { method: 'DELETE' })
-    props.followed.take({ plans })
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
 }
 </script>
 
@@ -110,12 +110,12 @@ async function end() {
     <section class="grid content-start gap-4 bg-sheet px-4 py-4 sm:px-6" aria-labelledby="plan-own">
       <h2 id="plan-own" class="font-semibold">{{ setting ? 'Set a plan' : 'The plan' }}</h2>
       <PlanForm
-        v-if="setting && history"
+        v-if="setting"
         :history="history"
         :ends="ends"
         :units="units"
         :neutral="neutral"
-        :save="save"
+        :save="saveIt"
         @draft="draft = $event"
       >
         <button v-if="plan" type="button" class="press press-quiet" @click="another = false">Leave</button>
@@ -159,7 +159,7 @@ async function end() {
         </dl>
         <div class="no-print flex flex-wrap gap-3">
           <button class="press" @click="another = true">Set another</button>
-          <button class="press press-quiet" @click="end">End this plan</button>
+          <button class="press press-quiet" @click="emit('end', plan.id)">End this plan</button>
         </div>
         <p class="text-sm text-faded">
           A plan is a line to hold check-ins against, not a diet: what to eat is for a registered dietitian where local

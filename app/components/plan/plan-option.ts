@@ -1,11 +1,14 @@
 import type { EChartsCoreOption } from 'echarts/core'
-import { forecastAt, type Against, type PlanLine } from '#core/plan'
+import { addDays, daysBetween, type Day } from '#core/calendar'
+import { courseDays, forecastAt, type Against, type PlanLine } from '#core/plan'
 import { band, whiskers } from '../span/behind'
 import { chartBase, timeAxis, valueAxis } from '../span/chart-parts'
 import type { ChartPoint } from '../span/span-series'
 import type { ChartColours } from '../span/theme'
 
 const DAY_MS = 24 * 60 * 60 * 1000
+/** Points a course is drawn through. */
+const STEPS = 24
 
 /** What a plan's chart shows, besides the line itself. */
 export interface PlanPicture {
@@ -33,13 +36,14 @@ function point(at: number, value: number, error: number, half: number | null): C
 export function planOption(line: PlanLine, picture: PlanPicture): EChartsCoreOption {
   const { measured, scale, name, colours, colour } = picture
   const start = Date.parse(line.startedAt)
-  const end = start + Math.max(7, Math.ceil(line.weeks * 7)) * DAY_MS
-  const last = Math.max(end, ...measured.map(({ at }) => Date.parse(at)))
-  const STEPS = 24
-  const planned = Array.from({ length: STEPS + 1 }, (_, i) => {
-    const at = start + ((last - start) * i) / STEPS
-    const { planned: value, band: half } = forecastAt(line, new Date(at).toISOString())
-    return point(at, scale(value), 0, scale(half))
+  // Days are drawn at the hour of the start, so that the line begins at its check-in.
+  const placeOf = (day: Day) => start + daysBetween(line.startDay, day) * DAY_MS
+  const end = addDays(line.startDay, Math.max(7, Math.ceil(line.weeks * 7)))
+  const lastDay = measured.reduce((latest, { day }) => (day > latest ? day : latest), end)
+  const last = placeOf(lastDay)
+  const planned = courseDays(line.startDay, lastDay, STEPS).map((day) => {
+    const { planned: value, band: half } = forecastAt(line, day)
+    return point(placeOf(day), scale(value), 0, scale(half))
   })
   const happened = [
     point(start, scale(line.from), scale(line.startError), null),

@@ -4,78 +4,58 @@ import { ADULT_YEARS } from '#core/cautions'
 import { composeCheckin, type Choices } from '#core/composition'
 import { CONVERSIONS, rankEquations, spreadOf } from '#core/equations'
 import { formatMass, formatNumber } from '#core/units'
-import type { RecordedChoice } from '#shared/schemas/following'
-import type { ClientRecord } from '~/composables/useClientRecord'
-import { useMe } from '~/stores/me'
+import type { Units } from '#core/units'
+import type { FollowedEnd } from '#shared/following'
+import type { ChoiceInput, RecordedChoice } from '#shared/schemas/following'
 
 /** The check-in under the later jaw: what it says, what stands behind it, and which equation it is followed with. */
-const props = defineProps<{ followed: ClientRecord }>()
-const store = useMe()
-const { now, choices, history, neutral, client } = props.followed
-const units = computed(() => store.units)
+const props = defineProps<{
+  end: FollowedEnd
+  choices: Choices
+  /** The choice that counts, as it was made; null: none. */
+  recorded: RecordedChoice | null
+  assessor: string
+  units: Units
+  neutral: boolean
+  busy: boolean
+  problem: string | null
+}>()
+const emit = defineEmits<{ choose: [choice: ChoiceInput] }>()
 
 /** With every equation the product knows. */
-const result = computed(() => (now.value ? composeCheckin(now.value.facts, choices.value) : null))
+const result = computed(() => composeCheckin(props.end.facts, props.choices))
 const reached = computed(() => {
-  const estimate = result.value?.estimate
+  const estimate = result.value.estimate
   return estimate && 'percent' in estimate ? estimate : null
 })
 const ranked = computed(() =>
-  result.value && now.value
-    ? rankEquations(
-        // Equations made on children say nothing about an adult.
-        result.value.estimates.filter(
-          ({ equation }) => equation.population !== 'young' || (result.value?.ageYears ?? 0) < ADULT_YEARS,
-        ),
-        now.value.facts.person,
-      )
-    : [],
+  rankEquations(
+    // Equations made on children say nothing about an adult.
+    result.value.estimates.filter(
+      ({ equation }) => equation.population !== 'young' || result.value.ageYears < ADULT_YEARS,
+    ),
+    props.end.facts.person,
+  ),
 )
-const spread = computed(() => (result.value ? spreadOf(result.value.estimates) : null))
-const level = computed(() => result.value?.standings.filter(({ table }) => table.of === 'percent') ?? [])
+const spread = computed(() => spreadOf(result.value.estimates))
+const level = computed(() => result.value.standings.filter(({ table }) => table.of === 'percent'))
 /** The protocol's own equation, and conversions made for everybody or for this sex. */
 const conversions = computed(() =>
-  Object.values(CONVERSIONS).filter(({ sex }) => sex === null || sex === client.value?.sex),
+  Object.values(CONVERSIONS).filter(({ sex }) => sex === null || sex === props.end.facts.person.sex),
 )
 const isDensity = computed(() => reached.value?.equation.gives === 'density')
 
-const assessor = computed(
-  () =>
-    history.value?.errors.find(({ assessorId }) => assessorId === now.value?.record.assessorId)?.name ??
-    now.value?.record.startedBy,
-)
-
-const busy = ref(false)
-const problem = ref<string | null>(null)
-async function choose(change: Partial<Choices>) {
-  const id = client.value?.id
-  if (!id) return
-  busy.value = true
-  problem.value = null
-  const { conversion, equationId, militaryRounding = false, blackAthleteTerm = false } = { ...choices.value, ...change }
-  try {
-    const recorded = await $fetch<RecordedChoice[]>(`/api/clients/${id}/choices`, {
-      method: 'POST',
-      body: { id: uuid(), conversion, equationId, militaryRounding, blackAthleteTerm },
-    })
-    props.followed.take({ choices: recorded })
-  } catch (error) {
-    problem.value = problemOf(error).message
-  } finally {
-    busy.value = false
-  }
+function choose(change: Partial<Choices>) {
+  const { conversion, equationId, militaryRounding = false, blackAthleteTerm = false } = { ...props.choices, ...change }
+  emit('choose', { id: uuid(), conversion, equationId, militaryRounding, blackAthleteTerm })
 }
 </script>
 
 <template>
-  <div
-    v-if="result && now"
-    class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(380px,38%)_1fr]"
-    data-result-view
-  >
+  <div v-if="result" class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(380px,38%)_1fr]" data-result-view>
     <section class="grid content-start gap-4 border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="checkin-of">
       <h2 id="checkin-of" class="text-lg font-bold">
-        Check-in of {{ sayDay(now.record.day) }}
+        Check-in of {{ sayDay(end.record.day) }}
         <span class="font-normal text-faded">measured by {{ assessor }}</span>
       </h2>
       <div v-if="!neutral && reached" class="flex flex-wrap items-end gap-x-8 gap-y-2">
@@ -91,9 +71,9 @@ async function choose(change: Partial<Choices>) {
           }}<template v-if="result.weightKg !== null">
             of {{ formatMass(result.weightKg, units) }} {{ units.mass }} as weighed at the visit</template
           >.
-          <template v-if="now.week">
-            The week’s mean: <span class="figure font-bold">{{ formatMass(now.week.weightKg, units) }}</span>
-            {{ units.mass }} of {{ now.week.count }} days.
+          <template v-if="end.week">
+            The week’s mean: <span class="figure font-bold">{{ formatMass(end.week.weightKg, units) }}</span>
+            {{ units.mass }} of {{ end.week.count }} days.
           </template>
         </p>
       </div>
@@ -115,9 +95,9 @@ async function choose(change: Partial<Choices>) {
             >
           </p>
           <BandScale
-            v-if="table.bands(now.facts.person.sex, result.ageYears).length > 0"
+            v-if="table.bands(end.facts.person.sex, result.ageYears).length > 0"
             class="mt-1"
-            :bands="table.bands(now.facts.person.sex, result.ageYears)"
+            :bands="table.bands(end.facts.person.sex, result.ageYears)"
             :unit="table.unit"
             :at="value"
             :label="`${table.name}: ${formatNumber(value)} ${table.unit}`"
@@ -135,7 +115,7 @@ async function choose(change: Partial<Choices>) {
         <li v-for="caution in result.cautions" :key="caution.code">{{ caution.sentence }}</li>
       </ul>
       <SiteValues :result="result" :units="units" />
-      <p v-if="now.record.note" class="border-l-4 border-rule pl-3">{{ now.record.note }}</p>
+      <p v-if="end.record.note" class="border-l-4 border-rule pl-3">{{ end.record.note }}</p>
     </section>
     <section class="grid content-start gap-5 bg-sheet px-4 py-4 sm:px-6" aria-labelledby="all-equations">
       <template v-if="!neutral">
@@ -172,7 +152,7 @@ async function choose(change: Partial<Choices>) {
               </option>
             </select>
           </label>
-          <label v-if="client?.ancestry === 'black'" class="flex items-center gap-3">
+          <label v-if="end.facts.person.ancestry === 'black'" class="flex items-center gap-3">
             <input
               type="checkbox"
               class="size-5 accent-ink"
@@ -195,9 +175,8 @@ async function choose(change: Partial<Choices>) {
           </label>
         </div>
         <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
-        <p v-if="history && history.choices.length > 0" class="text-sm text-faded" data-choice>
-          Chosen by {{ history.choices[0]?.by }} on {{ sayDay(history.choices[0]?.at ?? '') }}; it holds for every
-          check-in that feeds it.
+        <p v-if="recorded" class="text-sm text-faded" data-choice>
+          Chosen by {{ recorded.by }} on {{ sayDay(recorded.at) }}; it holds for every check-in that feeds it.
           <button
             v-if="choices.equationId"
             class="underline underline-offset-4"

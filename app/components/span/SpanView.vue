@@ -1,47 +1,59 @@
 <script setup lang="ts">
 import { Download } from '@lucide/vue'
-import { formatChange, formatMassChange, formatNumber } from '#core/units'
-import type { ClientRecord } from '~/composables/useClientRecord'
-import type { FollowedPlan } from '~/composables/usePlan'
-import { useMe } from '~/stores/me'
+import type { Span, SpanLines } from '#core/following'
+import type { Against, PlanLine } from '#core/plan'
+import { formatChange, formatMassChange, formatNumber, type Units } from '#core/units'
+import type { FollowedRecord } from '#shared/followed-record'
+import type { FollowedEnd } from '#shared/following'
+import type { CheckinRecord } from '#shared/schemas/checkin'
 import { STANDINGS, TARGET_NAMES, targetShown } from '../plan/target-shown'
 
 const LazySpanChart = defineAsyncComponent(() => import('./SpanChart.vue'))
 
 /** The span itself: chart, site by site, words, girths and what stands between the two check-ins. */
-const props = defineProps<{ followed: ClientRecord; planned: FollowedPlan }>()
-const store = useMe()
+const props = defineProps<{
+  record: FollowedRecord
+  /** Places of the two check-ins among the record's ends. */
+  from: number
+  to: number
+  now: FollowedEnd | null
+  span: Span | null
+  lines: SpanLines | null
+  units: Units
+  neutral: boolean
+  /** The plan that counts, unless neutral mode hides it, and where the newest check-in stands to it. */
+  plan: PlanLine | null
+  against: Against | null
+}>()
+const emit = defineEmits<{ kept: [record: CheckinRecord] }>()
 const chart = useTemplateRef<{ picture: () => string | null }>('chart')
 
-const { ends, errors, fromIndex, toIndex, now, span, lines, neutral } = props.followed
-const units = computed(() => store.units)
-
 /** The plan in one line: what it is for, and where the newest check-in stands. */
-const plan = computed(() => {
-  const { line, latest, hidden } = props.planned
-  if (!line.value || hidden.value) return null
-  const shown = targetShown(line.value.kind, units.value)
+const planSaid = computed(() => {
+  const { plan: line, against: latest } = props
+  if (!line) return null
+  const shown = targetShown(line.kind, props.units)
   return {
-    words: `${TARGET_NAMES[line.value.kind].toLowerCase()} to ${shown.value(line.value.to)} ${shown.unit} by about ${sayDay(line.value.endsOn)}`,
-    standing: latest.value && STANDINGS[latest.value.standing],
-    off: latest.value && `${shown.change(latest.value.off)} ± ${shown.value(latest.value.error)} ${shown.changeUnit}`,
+    words: `${TARGET_NAMES[line.kind].toLowerCase()} to ${shown.value(line.to)} ${shown.unit} by about ${sayDay(line.endsOn)}`,
+    standing: latest && STANDINGS[latest.standing],
+    off: latest && `${shown.change(latest.off)} ± ${shown.value(latest.error)} ${shown.changeUnit}`,
   }
 })
 const DAYS_A_MONTH = 30.4375
 
 /** Slope of each line a month with its interval, in the person's unit. */
 const trends = computed(() => {
-  const found = lines.value
+  const found = props.lines
   if (!found) return []
-  const mass = (perDay: number) => formatMassChange(perDay * DAYS_A_MONTH, units.value, 2)
+  const mass = (perDay: number) => formatMassChange(perDay * DAYS_A_MONTH, props.units, 2)
   const mm = (perDay: number) => formatChange(perDay * DAYS_A_MONTH, 1)
   const all = [
-    { id: 'fat', name: 'fat', unit: units.value.mass, of: found.fat, say: mass },
-    { id: 'lean', name: 'lean', unit: units.value.mass, of: found.lean, say: mass },
+    { id: 'fat', name: 'fat', unit: props.units.mass, of: found.fat, say: mass },
+    { id: 'lean', name: 'lean', unit: props.units.mass, of: found.lean, say: mass },
     { id: 'sum', name: 'sum', unit: 'mm', of: found.sum, say: mm },
   ]
   return all.flatMap(({ id, name, unit, of, say }) => {
-    if (!of || (neutral.value && id !== 'sum')) return []
+    if (!of || (props.neutral && id !== 'sum')) return []
     const { slope, slopeError } = of.line
     return [
       {
@@ -76,7 +88,7 @@ function savePicture() {
           <span class="font-normal text-faded">whisker: error of measuring; band: error of the level</span>
         </h2>
         <button
-          v-if="ends.length > 1"
+          v-if="record.ends.length > 1"
           class="no-print ml-auto inline-flex min-h-9 items-center gap-1.5 underline underline-offset-4"
           @click="savePicture"
         >
@@ -84,12 +96,12 @@ function savePicture() {
         </button>
       </div>
       <LazySpanChart
-        v-if="ends.length > 1"
+        v-if="record.ends.length > 1"
         ref="chart"
-        :ends="ends"
-        :from="fromIndex"
-        :to="toIndex"
-        :errors="errors"
+        :ends="record.ends"
+        :from="from"
+        :to="to"
+        :errors="record.errors"
         :units="units"
         :by-week="span?.byWeek ?? false"
         :neutral="neutral"
@@ -103,10 +115,10 @@ function savePicture() {
           <span class="figure">{{ formatNumber(span.recomposition.error) }}</span>
         </span>
       </p>
-      <p v-if="plan" class="mt-1 text-[15px]" data-plan-line>
-        Plan: {{ plan.words
-        }}<template v-if="plan.standing"
-          >; <span class="figure">{{ plan.off }}</span>, <strong>{{ plan.standing }}</strong></template
+      <p v-if="planSaid" class="mt-1 text-[15px]" data-plan-line>
+        Plan: {{ planSaid.words
+        }}<template v-if="planSaid.standing"
+          >; <span class="figure">{{ planSaid.off }}</span>, <strong>{{ planSaid.standing }}</strong></template
         >
       </p>
       <ul v-if="trends.length > 0" class="flex flex-wrap gap-x-6 text-[15px]" data-lines>
@@ -133,7 +145,7 @@ function savePicture() {
           :record="now.record"
           :units="units"
           :neutral="neutral"
-          @kept="followed.takeRecord"
+          @kept="emit('kept', $event)"
         />
         <GirthTable v-if="span.girths.length > 0" class="mt-4" :span="span" :units="units" />
       </template>

@@ -3,6 +3,7 @@ import type { Span } from '#core/following'
 import { readSpan, summariseSpan } from '#core/following'
 import type { Units } from '#core/units'
 import type { CheckinRecord } from '#shared/schemas/checkin'
+import { checkins } from '~/calls'
 
 /** The span in words: what changed, what the rules make of it and why; the coach keeps, edits or discards it. */
 const props = defineProps<{ span: Span; record: CheckinRecord; units: Units; neutral: boolean }>()
@@ -12,23 +13,15 @@ const summary = computed(() => summariseSpan(props.span, props.units, props.neut
 const readings = computed(() => (props.neutral ? [] : readSpan(props.span, props.units)))
 const proposed = computed(() => [...summary.value, ...readings.value.map(({ sentence }) => sentence)].join(' '))
 const draft = ref<string | null>(null)
-const problem = ref<string | null>(null)
+const { problem, tell } = useTelling()
 watch(
   () => props.record.id,
   () => (draft.value = null),
 )
 
 async function keep(words: string | null) {
-  problem.value = null
-  try {
-    emit(
-      'kept',
-      await $fetch<CheckinRecord>(`/api/checkins/${props.record.id}`, { method: 'PATCH', body: { keptWords: words } }),
-    )
-    draft.value = null
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
+  const kept = await tell(async () => emit('kept', await checkins.change(props.record.id, { keptWords: words })))
+  if (kept) draft.value = null
 }
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useForm } from '@tanstack/vue-form'
 import { staffInput, type StaffInput, type StaffMember } from '#shared/schemas/account'
+import { staff } from '~/calls'
 
 const emit = defineEmits<{ added: [person: StaffMember]; leave: [] }>()
 const problems = useProblems(['name', 'email', 'password', 'role'])
@@ -23,7 +24,7 @@ const form = useForm({
   async onSubmit({ value }) {
     problems.clear()
     try {
-      emit('added', await $fetch<StaffMember>('/api/staff', { method: 'POST', body: value }))
+      emit('added', await staff.add(value))
     } catch (error) {
       problems.problem.value = problemOf(error)
     }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import type { Client, ClientInput } from '#shared/schemas/client'
+import type { ClientInput } from '#shared/schemas/client'
 import { emptyClient } from '~/components/client/typed-client'
 import { useMe } from '~/stores/me'
+import { clients } from '~/calls'
 
 useHead({ title: 'Add client, Oak Pinch' })
 
@@ -12,12 +13,12 @@ const id = uuid()
 
 async function save(input: ClientInput) {
   try {
-    await $fetch<Client>('/api/clients', { method: 'POST', body: { id, ...input } })
+    await clients.add({ id, ...input })
   } catch (error) {
     if (problemOf(error).status !== 409) throw error
     // An earlier try reached the server though its answer did not come back: what has been changed since is a change.
-    const { version } = await $fetch<Client>(`/api/clients/${id}`)
-    await $fetch(`/api/clients/${id}`, { method: 'PATCH', body: { ...input, version } })
+    const { version } = await clients.read(id)
+    await clients.change(id, { ...input, version })
   }
   await router.push(`/clients/${id}`)
 }

@@ -2,6 +2,7 @@
 import { useForm } from '@tanstack/vue-form'
 import { passwordChange, type SessionRecord } from '#shared/schemas/account'
 import { useMe } from '~/stores/me'
+import { own as account } from '~/calls'
 
 useHead({ title: 'Your account, Oak Pinch' })
 
@@ -13,12 +14,12 @@ const problems = useProblems(['old', 'password'])
 const own = computed(() => sessions.value.filter(({ staffId }) => staffId === store.me?.staff.id))
 const others = computed(() => sessions.value.filter(({ staffId }) => staffId !== store.me?.staff.id))
 
-function take(method: 'GET' | 'DELETE', path = '') {
+function take(action: () => Promise<SessionRecord[]>) {
   return tell(async () => {
-    sessions.value = await $fetch<SessionRecord[]>(`/api/me/sessions${path}`, { method })
+    sessions.value = await action()
   })
 }
-onMounted(() => take('GET'))
+onMounted(() => take(account.sessions))
 
 const FIELDS = [
   { name: 'old', label: 'Your password now', autocomplete: 'current-password', hint: undefined },
@@ -36,10 +37,10 @@ const form = useForm({
     problems.clear()
     changed.value = false
     try {
-      await $fetch('/api/me/password', { method: 'PUT', body: value })
+      await account.setPassword(value)
       form.reset()
       changed.value = true
-      await take('GET')
+      await take(account.sessions)
     } catch (error) {
       problems.problem.value = problemOf(error)
     }
@@ -72,13 +73,18 @@ const form = useForm({
     <section aria-labelledby="sessions" class="grid content-start gap-3">
       <h2 id="sessions" class="border-b-2 border-ink pb-2 text-lg font-bold">Where you are signed in</h2>
       <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
-      <SessionList :sessions="own" @end="take('DELETE', `/${$event}`)" />
-      <button v-if="own.length > 1" type="button" class="press press-quiet justify-self-start" @click="take('DELETE')">
+      <SessionList :sessions="own" @end="take(() => account.endSession($event))" />
+      <button
+        v-if="own.length > 1"
+        type="button"
+        class="press press-quiet justify-self-start"
+        @click="take(account.endOtherSessions)"
+      >
         Sign out everywhere but here
       </button>
       <template v-if="others.length > 0">
         <h2 class="mt-6 border-b-2 border-ink pb-2 text-lg font-bold">Where others are signed in</h2>
-        <SessionList :sessions="others" named @end="take('DELETE', `/${$event}`)" />
+        <SessionList :sessions="others" named @end="take(() => account.endSession($event))" />
       </template>
     </section>
   </div>

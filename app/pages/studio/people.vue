@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { Role, StaffMember, StaffRecord } from '#shared/schemas/account'
 import { useMe } from '~/stores/me'
+import { staff } from '~/calls'
 
 useHead({ title: 'People, Oak Pinch' })
 
 const store = useMe()
-const staff = ref<StaffRecord[]>([])
+const people = ref<StaffRecord[]>([])
 const { problem, tell } = useTelling()
 const adding = ref(false)
 /** A link just made: shown once. */
@@ -19,25 +20,25 @@ const ROLES: { id: Role; name: string }[] = [
 
 onMounted(() =>
   tell(async () => {
-    staff.value = await $fetch<StaffRecord[]>('/api/staff')
+    people.value = await staff.list()
   }),
 )
 
 function change(id: string, body: { role: Role } | { active: boolean }) {
   return tell(async () => {
-    staff.value = await $fetch<StaffRecord[]>(`/api/staff/${id}`, { method: 'PATCH', body })
+    people.value = await staff.change(id, body)
   })
 }
 
 function makeLink({ id, name }: StaffMember) {
   return tell(async () => {
-    const made = await $fetch<{ link: string }>(`/api/staff/${id}/password-link`, { method: 'POST', body: {} })
+    const made = await staff.passwordLink(id)
     link.value = { name, address: made.link }
   })
 }
 
 function added(person: StaffMember) {
-  staff.value = [...staff.value, { ...person, active: true }]
+  people.value = [...people.value, { ...person, active: true }]
   adding.value = false
 }
 </script>
@@ -56,7 +57,7 @@ function added(person: StaffMember) {
       </div>
       <ul>
         <li
-          v-for="person in staff"
+          v-for="person in people"
           :key="person.id"
           class="grid gap-x-6 gap-y-2 border-b border-rule py-3 sm:grid-cols-[1fr_auto] sm:items-center"
           :data-person="person.email"

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import type { StaffRecord } from '#shared/schemas/account'
-import type { ClientPage } from '#shared/schemas/client'
 import { CHANGE_WORDS } from '#shared/change-words'
-import type { RecordLine, RecordPage } from '#shared/schemas/record'
+import type { RecordLine } from '#shared/schemas/record'
 import type { Picked } from '~/components/forms/picked'
+import { clients as calls, staff, studios } from '~/calls'
 
 useHead({ title: 'Record, Oak Pinch' })
 
@@ -23,7 +22,7 @@ async function take(before: string | null) {
   const asked = { staffId: staffId.value, clientId: clientId.value, kind: kind.value, day: day.value, before }
   const query = Object.fromEntries(Object.entries(asked).filter(([, value]) => value))
   try {
-    const page = await $fetch<RecordPage>('/api/record', { query })
+    const page = await studios.record(query)
     lines.value = before ? [...lines.value, ...page.lines] : page.lines
     next.value = page.next
   } catch (error) {
@@ -32,13 +31,13 @@ async function take(before: string | null) {
 }
 
 async function findClients(q: string) {
-  const page = await $fetch<ClientPage>('/api/clients', { query: { q } }).catch(() => null)
+  const page = await calls.find(q).catch(() => null)
   if (page) clients.value = page.clients.map(({ id, name }) => ({ id, name }))
 }
 
 onMounted(async () => {
   await take(null)
-  people.value = await $fetch<StaffRecord[]>('/api/staff').catch(() => [])
+  people.value = await staff.list().catch(() => [])
   await findClients('')
 })
 watch([staffId, clientId, kind, day], () => take(null))

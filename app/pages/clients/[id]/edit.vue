@@ -2,6 +2,7 @@
 import type { Client, ClientInput } from '#shared/schemas/client'
 import { typedClient } from '~/components/client/typed-client'
 import { useMe } from '~/stores/me'
+import { clients } from '~/calls'
 
 useHead({ title: 'Change client, Oak Pinch' })
 
@@ -15,14 +16,14 @@ const conflict = shallowRef<{ stored: Client; mine: ClientInput } | null>(null)
 
 onMounted(async () => {
   try {
-    client.value = await $fetch<Client>(`/api/clients/${id}`)
+    client.value = await clients.read(id)
   } catch (error) {
     showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
   }
 })
 
 async function keep(input: ClientInput, version: number) {
-  await $fetch(`/api/clients/${id}`, { method: 'PATCH', body: { ...input, version } })
+  await clients.change(id, { ...input, version })
   await router.push(`/clients/${id}`)
 }
 
@@ -44,7 +45,7 @@ async function keepMine() {
 }
 
 async function archive(archived: boolean) {
-  await $fetch(`/api/clients/${id}`, { method: 'PATCH', body: { archived } })
+  await clients.archive(id, archived)
   await router.push(archived ? '/clients' : `/clients/${id}`)
 }
 </script>

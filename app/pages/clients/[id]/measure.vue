@@ -10,6 +10,7 @@ import { PROTOCOLS, type ProtocolId } from '#core/protocols'
 import { caliperFacts, checkinFacts } from '#shared/checkin-facts'
 import type { PrepareFacts } from '#shared/schemas/checkin'
 import { useMe } from '~/stores/me'
+import { clients } from '~/calls'
 
 const route = useRoute()
 const router = useRouter()
@@ -86,7 +87,7 @@ function asLastTime() {
 
 onMounted(async () => {
   try {
-    const found = await $fetch<PrepareFacts>(`/api/clients/${String(route.params.id)}/prepare`)
+    const found = await clients.prepare(String(route.params.id))
     if (found.openCheckinId) return void (await router.replace(`/measure/${found.openCheckinId}`))
     facts.value = found
     protocolId.value = suggestions.value[0]?.protocolId ?? 'laboratory-7'

@@ -7,6 +7,7 @@ import { policyOf } from '#core/readings'
 import { formatGirth, formatMass, formatNumber } from '#core/units'
 import type { PrepareFacts } from '#shared/schemas/checkin'
 import { useMe } from '~/stores/me'
+import { clients } from '~/calls'
 
 const route = useRoute()
 const store = useMe()
@@ -31,7 +32,7 @@ const columns = computed(() => Math.max(2, policyOf(protocol.value.policy).base)
 
 onMounted(async () => {
   try {
-    facts.value = await $fetch<PrepareFacts>(`/api/clients/${String(route.params.id)}/prepare`)
+    facts.value = await clients.prepare(String(route.params.id))
     protocolId.value = String(route.query.protocol ?? facts.value.last?.protocolId ?? 'laboratory-7')
   } catch (error) {
     showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { subWeeks } from 'date-fns'
 import { ageInYears } from '#core/composition'
 import { nextDue } from '#core/schedule'
@@ -8,13 +7,13 @@ import { isNeutral } from '#shared/neutral'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
+definePageMeta({ path: '/clients/:id' })
+
 const route = useRoute()
 const store = useMe()
 const outbox = useOutbox()
-const followed = useClientRecord(String(route.params.id))
-const { client, records, open, ends, then, now, span, figures, fromIndex, toIndex, neutral } = followed
-const planned = usePlan(followed)
-const tab = ref(0)
+const { followed, planned } = provideClientRecord(String(route.params.id))
+const { client, open, ends, then, now, span, figures, fromIndex, toIndex, neutral } = followed
 
 onMounted(async () => {
   try {
@@ -36,7 +35,16 @@ function left() {
   neutral.value = false
 }
 
-const VIEWS = ['Span', 'Check-in', 'Weight diary', 'Plan', 'Photographs', 'Error', 'All check-ins'] as const
+/** The views under the tape of time, each with an address of its own. */
+const VIEWS = [
+  { path: '', name: 'Span' },
+  { path: '/check-in', name: 'Check-in' },
+  { path: '/diary', name: 'Weight diary' },
+  { path: '/plan', name: 'Plan' },
+  { path: '/photographs', name: 'Photographs' },
+  { path: '/error', name: 'Error' },
+  { path: '/check-ins', name: 'All check-ins' },
+] as const
 const instants = computed(() => ends.value.map(({ record }) => record.startedAt))
 const next = computed(() => (now.value ? nextDue(ends.value.at(-1)?.record.day ?? todayHere()) : null))
 
@@ -122,46 +130,30 @@ const takeHome = computed(() => {
       />
       <SpanFigures :figures="figures" :span="span" :now="now" :units="store.units" :neutral="neutral" />
       <ComparabilityNotes v-if="span" :span="span" />
-      <TabGroup :selected-index="tab" @change="tab = $event">
-        <div class="no-print flex flex-wrap items-center gap-x-6 border-b border-rule px-4 sm:px-6">
-          <TabList class="flex flex-wrap gap-x-6">
-            <Tab
-              v-for="view in VIEWS"
-              :key="view"
-              class="min-h-11 border-b-3 border-transparent pt-[3px] data-[headlessui-state~=selected]:border-ink data-[headlessui-state~=selected]:stroke-bold"
-              >{{ view }}</Tab
-            >
-          </TabList>
-          <div class="ml-auto flex flex-wrap gap-x-5" data-shortcuts>
-            <button
-              v-for="one in shortcuts"
-              :key="one.name"
-              class="min-h-11 text-[15px] underline underline-offset-4"
-              :class="{ 'stroke-bold': one.from === fromIndex && one.to === toIndex }"
-              @click="followed.setJaws(one.from, one.to)"
-            >
-              {{ one.name }}
-            </button>
-          </div>
+      <div class="no-print flex flex-wrap items-center gap-x-6 border-b border-rule px-4 sm:px-6">
+        <nav class="flex flex-wrap gap-x-6" aria-label="Views of the record">
+          <NuxtLink
+            v-for="view in VIEWS"
+            :key="view.path"
+            :to="`/clients/${client.id}${view.path}`"
+            class="flex min-h-11 items-center border-b-3 border-transparent pt-[3px]"
+            exact-active-class="border-ink stroke-bold"
+            >{{ view.name }}</NuxtLink
+          >
+        </nav>
+        <div class="ml-auto flex flex-wrap gap-x-5" data-shortcuts>
+          <button
+            v-for="one in shortcuts"
+            :key="one.name"
+            class="min-h-11 text-[15px] underline underline-offset-4"
+            :class="{ 'stroke-bold': one.from === fromIndex && one.to === toIndex }"
+            @click="followed.setJaws(one.from, one.to)"
+          >
+            {{ one.name }}
+          </button>
         </div>
-        <TabPanels class="flex flex-1 flex-col">
-          <TabPanel class="flex flex-1 flex-col" :tabindex="-1"
-            ><SpanView :followed="followed" :planned="planned"
-          /></TabPanel>
-          <TabPanel :tabindex="-1"><LazyCheckinResult :followed="followed" /></TabPanel>
-          <TabPanel :tabindex="-1"><LazyWeightDiary :followed="followed" /></TabPanel>
-          <TabPanel class="flex flex-1 flex-col" :tabindex="-1"
-            ><LazyPlanPane :followed="followed" :planned="planned"
-          /></TabPanel>
-          <TabPanel :tabindex="-1"><LazyPhotoPane :followed="followed" /></TabPanel>
-          <TabPanel :tabindex="-1"><LazyErrorPane :followed="followed" /></TabPanel>
-          <TabPanel :tabindex="-1">
-            <section aria-label="Check-ins" class="overflow-x-auto px-4 py-4 sm:px-6" tabindex="0">
-              <LazyCheckinTable :records="records" :followed="followed" :units="store.units" />
-            </section>
-          </TabPanel>
-        </TabPanels>
-      </TabGroup>
+      </div>
+      <NuxtPage />
       <p v-if="client.notes" class="border-t border-rule px-4 py-2 text-[15px] sm:px-6">{{ client.notes }}</p>
     </template>
     <div v-else class="max-w-xl px-4 py-8 sm:px-6">

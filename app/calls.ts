@@ -1,0 +1,150 @@
+import type { Reading, Remark, Strike } from '#core/readings'
+import type { SiteId } from '#core/sites'
+import type {
+  Habits,
+  Me,
+  OwnUnitsInput,
+  Role,
+  SessionRecord,
+  SetupInput,
+  StaffInput,
+  StaffMember,
+  StaffRecord,
+  StudioInput,
+} from '#shared/schemas/account'
+import type { Caliper, CaliperCheckInput, CaliperInput } from '#shared/schemas/caliper'
+import type { CheckinRecord, MeasuringFacts, PrepareFacts, SkipFact, StartCheckinInput } from '#shared/schemas/checkin'
+import type { Client, ClientInput, ClientPage } from '#shared/schemas/client'
+import type {
+  ChoiceInput,
+  ClientHistory,
+  NeutralLeaveInput,
+  RecordedChoice,
+  WeighInRecord,
+  WeighInsInput,
+} from '#shared/schemas/following'
+import type { Alignment, Photo, Pose } from '#shared/schemas/photo'
+import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
+import type { RecordPage } from '#shared/schemas/record'
+
+/**
+ * Everything the application asks of the server, by what it is about. Each gives what the server answers and throws a
+ * `FetchError` otherwise (see `problemOf`). Lists with a kept answer on the device go through `useKeptAnswers`.
+ */
+
+type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE'
+type Body = object | undefined
+
+/** For calls whose caller tries again by itself, in its own time. */
+const ONCE = { retry: 0 } as const
+
+function call<Answer>(method: Method, path: string, body?: Body, more: object = {}): Promise<Answer> {
+  return $fetch<unknown>(path, { method, body, ...more } as object) as Promise<Answer>
+}
+
+export const access = {
+  setupNeeded: () => call<{ needed: boolean }>('GET', '/api/setup'),
+  setup: (studio: SetupInput) => call<unknown>('POST', '/api/setup', studio),
+  signIn: (who: { email: string; password: string }) => call<unknown>('POST', '/api/sign-in', who),
+  signOut: () => call<unknown>('POST', '/api/sign-out', undefined, ONCE),
+  resetPassword: (chosen: { token: string; password: string }) => call<unknown>('POST', '/api/password-reset', chosen),
+}
+
+export const own = {
+  read: () => call<Me>('GET', '/api/me'),
+  setUnits: (units: OwnUnitsInput) => call<Me>('PATCH', '/api/me', units),
+  setHabits: (habits: Habits) => call<Me>('PUT', '/api/me/habits', habits),
+  setPassword: (change: { old: string; password: string }) => call<unknown>('PUT', '/api/me/password', change),
+  sessions: () => call<SessionRecord[]>('GET', '/api/me/sessions'),
+  endSession: (id: string) => call<SessionRecord[]>('DELETE', `/api/me/sessions/${id}`),
+  endOtherSessions: () => call<SessionRecord[]>('DELETE', '/api/me/sessions'),
+}
+
+export const studios = {
+  change: (studio: StudioInput) => call<Me>('PATCH', '/api/studio', studio),
+  record: (query: Record<string, string | null>) => call<RecordPage>('GET', '/api/record', undefined, { query }),
+}
+
+export const staff = {
+  list: () => call<StaffRecord[]>('GET', '/api/staff'),
+  add: (person: StaffInput) => call<StaffMember>('POST', '/api/staff', person),
+  change: (id: string, change: { role: Role } | { active: boolean }) =>
+    call<StaffRecord[]>('PATCH', `/api/staff/${id}`, change),
+  passwordLink: (id: string) => call<{ link: string }>('POST', `/api/staff/${id}/password-link`, {}),
+}
+
+export const calipers = {
+  list: () => call<Caliper[]>('GET', '/api/calipers'),
+  add: (caliper: CaliperInput) => call<Caliper[]>('POST', '/api/calipers', caliper),
+  check: (id: string, check: CaliperCheckInput) => call<Caliper[]>('POST', `/api/calipers/${id}/checks`, check),
+}
+
+export const clients = {
+  find: (q: string) => call<ClientPage>('GET', '/api/clients', undefined, { query: { q } }),
+  read: (id: string) => call<Client>('GET', `/api/clients/${id}`),
+  add: (client: ClientInput & { id: string }) => call<Client>('POST', '/api/clients', client),
+  /** `version`: the one the change was made on; another one stored since is refused with what stands there. */
+  change: (id: string, change: ClientInput & { version: number }) =>
+    call<Client>('PATCH', `/api/clients/${id}`, change),
+  archive: (id: string, archived: boolean) => call<Client>('PATCH', `/api/clients/${id}`, { archived }),
+  prepare: (id: string) => call<PrepareFacts>('GET', `/api/clients/${id}/prepare`),
+  /** Parsed as the JSON it is: guessing what else so long an answer might be takes as long again. */
+  history: (id: string) =>
+    call<ClientHistory>('GET', `/api/clients/${id}/history`, undefined, { parseResponse: JSON.parse }),
+  leaveNeutral: (id: string, leave: NeutralLeaveInput) =>
+    call<unknown>('POST', `/api/clients/${id}/neutral-leaves`, leave),
+  setLandmark: (id: string, site: SiteId, note: string) =>
+    call<Record<string, string>>('PUT', `/api/clients/${id}/landmarks/${site}`, { note }),
+  choose: (id: string, choice: ChoiceInput) => call<RecordedChoice[]>('POST', `/api/clients/${id}/choices`, choice),
+  addWeighIns: (id: string, given: WeighInsInput) =>
+    call<WeighInRecord[]>('POST', `/api/clients/${id}/weigh-ins`, given),
+  strikeWeighIn: (id: string, weighInId: string) =>
+    call<WeighInRecord[]>('DELETE', `/api/clients/${id}/weigh-ins/${weighInId}`),
+  addPlan: (id: string, plan: PlanInput) => call<PlanRecord[]>('POST', `/api/clients/${id}/plans`, plan),
+  endPlan: (id: string, planId: string) => call<PlanRecord[]>('DELETE', `/api/clients/${id}/plans/${planId}`),
+}
+
+/** What may be changed at a check-in as a whole. */
+interface CheckinChange {
+  note?: string
+  keptWords?: string | null
+  finished?: true
+  protocolId?: string
+}
+
+/** Facts of a check-in, as they were taken; the server checks them. */
+interface EventsSent {
+  readings: readonly Reading[]
+  strikes: readonly Strike[]
+  skips: readonly SkipFact[]
+  remarks: readonly Remark[]
+}
+
+export const checkins = {
+  /** Gives the one already open where there is one. `once`: the caller tries again by itself. */
+  start: (clientId: string, start: StartCheckinInput, once = false) =>
+    call<{ id: string }>('POST', `/api/clients/${clientId}/checkins`, start, once ? ONCE : {}),
+  read: (id: string) => call<MeasuringFacts>('GET', `/api/checkins/${id}`),
+  change: (id: string, change: CheckinChange) => call<CheckinRecord>('PATCH', `/api/checkins/${id}`, change),
+  send: (id: string, events: EventsSent) => call<unknown>('POST', `/api/checkins/${id}/events`, events, ONCE),
+  discard: (id: string) => call<unknown>('DELETE', `/api/checkins/${id}`),
+  void: (id: string, reason: string) => call<ClientHistory>('POST', `/api/checkins/${id}/void`, { reason }),
+}
+
+/** A photograph as it is sent: its facts in the address, its bytes in the body. */
+export interface PhotoSent {
+  id: string
+  pose: Pose
+  takenAt: string
+  conditions: Record<string, string>
+}
+
+export const photos = {
+  add: (checkinId: string, { conditions, ...facts }: PhotoSent, picture: Blob) =>
+    call<Photo>('POST', `/api/checkins/${checkinId}/photos`, picture, {
+      query: { ...facts, conditions: JSON.stringify(conditions) },
+      headers: { 'content-type': 'application/octet-stream' },
+    }),
+  align: (id: string, alignment: Alignment) => call<Photo>('PATCH', `/api/photos/${id}`, alignment),
+  remove: (id: string) => call<unknown>('DELETE', `/api/photos/${id}`),
+}

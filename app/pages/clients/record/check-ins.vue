@@ -1,0 +1,20 @@
+<script setup lang="ts">
+import { useMe } from '~/stores/me'
+
+const store = useMe()
+const { followed } = useFollowed()
+const { record, history, span, neutral } = followed
+</script>
+
+<template>
+  <section v-if="record" aria-label="Check-ins" class="relative overflow-x-auto px-4 py-4 sm:px-6" tabindex="0">
+    <CheckinTable
+      :record="record"
+      :voided="history?.voided ?? []"
+      :by-week="span?.byWeek ?? false"
+      :units="store.units"
+      :neutral="neutral"
+      @voided="followed.take"
+    />
+  </section>
+</template>

@@ -4,7 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { composeWith, type Composition } from '#core/composition/checkin'
 import type { CheckinFacts } from '#core/composition/facts'
 import type { Equation } from '#core/equations/equation'
-import { joinLog, nextStep, policyOf, reconcile, valueOf, type Reading, type Source } from '#core/readings'
+import { joinLog, nextStep, policyOf, reconcile, valueOf, type Reading, type Source, type Why } from '#core/readings'
 import type { SiteId, WayId } from '#core/sites'
 import { checkinFacts, protocolOf } from '#shared/checkin-facts'
 import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
@@ -246,12 +246,12 @@ export function useMeasuring(checkinId: string) {
   }
 
   /** Leaves the weight out, or a site with its reason. */
-  function leaveOut(reason: string): void {
+  function leaveOut(why: Why | null): void {
     if (cell.value.kind === 'weight') {
       weightSkipped.value = true
       chosen.value = null
-    } else if (cell.value.kind === 'site') {
-      const skip = { id: uuid(), site: cell.value.site, reason, at: new Date().toISOString() }
+    } else if (cell.value.kind === 'site' && why) {
+      const skip = { id: uuid(), site: cell.value.site, words: '', ...why, at: new Date().toISOString() }
       keep({ id: skip.id, skip })
     }
   }

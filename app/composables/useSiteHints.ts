@@ -23,7 +23,7 @@ export function useSiteHints(facts: Ref<MeasuringFacts | null>, current: Ref<Sit
   const leftOutBefore = computed(() => {
     const [site, before] = [current.value, facts.value?.last]
     if (!site || !before || before.readings.some((one) => one.site === site.id)) return null
-    return before.skips.find((one) => one.site === site.id)?.reason ?? null
+    return before.skips.find((one) => one.site === site.id) ?? null
   })
 
   return { method, chooseWay, leftOutBefore }

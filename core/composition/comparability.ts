@@ -56,7 +56,7 @@ export function comparability(a: SpanEnd, b: SpanEnd): Comparability {
     a.facts.caliper !== undefined && b.facts.caliper !== undefined && a.facts.caliper?.id !== b.facts.caliper?.id
   if (otherCaliper) say('caliper', 'Two calipers were used: part of a change may be theirs.')
   for (const { condition, then, now } of conditionChanges(a.facts.conditions ?? {}, b.facts.conditions ?? {})) {
-    say('conditions', `${condition.label}: ${then} then, ${now} now. Water under the skin may have moved.`)
+    say('conditions', `${condition.label}: ${then.name} then, ${now.name} now. Water under the skin may have moved.`)
   }
   return { percent: sameEquation && sameConversion && sameOptions, otherAssessor, otherCaliper, differences }
 }

@@ -4,6 +4,7 @@ import type { ConversionId } from '../equations/density'
 import type { Sex } from '../equations/equation'
 import type { Reading, SessionPolicies, Skip, Strike } from '../readings'
 import type { Protocol } from '../protocols'
+import type { Conditions } from './conditions'
 
 /** What composition needs to know of a person. */
 export interface Person {
@@ -34,8 +35,8 @@ export interface CheckinFacts {
   policies?: SessionPolicies
   caliper?: { id: string; daysSinceCheck: number | null; deviationMm: number | null } | null
   assessorId?: string
-  /** Conditions of the visit by name: "before training", "skin dry"; what differs is said in a span. */
-  conditions?: Readonly<Record<string, string>>
+  /** Conditions of the visit, answers by their ids; what differs is said in a span. */
+  conditions?: Conditions
 }
 
 /** The calendar day of a check-in: what ages, weeks and cadences are counted by. */

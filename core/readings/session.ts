@@ -2,6 +2,7 @@ import { isFold, type SiteId } from '../sites'
 import { lengthToCm } from '../units'
 import { policyOf, type Policy, type PolicyId } from './policies'
 import { joinLog, type LoggedReading, type Reading, type Strike } from './reading'
+import type { Why } from './skip-reasons'
 import { reconcile, type Reconciled } from './reconcile'
 
 /** One row of the log sheet. Folds in mm, girths in cm. */
@@ -13,7 +14,7 @@ export interface SiteState extends Reconciled {
   /** Readings crossed out, oldest first. */
   struck: LoggedReading[]
   /** Said of this site: it is left out today. Null: it is to be measured. */
-  skipped: string | null
+  skipped: Why | null
 }
 
 /** A measuring session, derived from its readings and nothing else. */
@@ -35,9 +36,8 @@ export interface SessionState {
 export type NextStep = { kind: 'measure'; site: SiteId; round: number } | { kind: 'finished' }
 
 /** A site left out of this check-in, with why. */
-export interface Skip {
+export interface Skip extends Why {
   site: SiteId
-  reason: string
 }
 
 /** An ordered set of sites with the way it is read: what a session needs of a protocol. */
@@ -85,7 +85,7 @@ export function sessionState(
   const sites = protocol.sites.map((site): SiteState => {
     const { live, struck } = bySite.get(site) ?? { live: [], struck: [] }
     const policy = isFold(site) ? foldPolicy : girthPolicy
-    const skipped = live.length === 0 ? (skips.find((skip) => skip.site === site)?.reason ?? null) : null
+    const skipped = live.length === 0 ? (skips.find((skip) => skip.site === site) ?? null) : null
     return { site, policy, live, struck, skipped, ...reconcile(live.map(valueOf), policy) }
   })
   const summed = sites.filter((site) => isFold(site.site) && isSettled(site) && site.value !== null)

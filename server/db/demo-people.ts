@@ -82,7 +82,7 @@ export const DEMO_CLIENTS: DemoClient[] = [
     visitDays: visits(12, 42, 12),
     later: { protocolId: 'laboratory-7-tape', visits: 7 },
     otherCoachFor: 4,
-    lastConditions: { training: 'after training' },
+    lastConditions: { training: 'after' },
     plan: { fromVisit: 7, kind: 'sum', value: 105, perWeek: 0.9, unit: 'mm' },
     diaryDays: 45,
   },
@@ -168,9 +168,9 @@ export const DEMO_CALIPERS = [
 /** How the club measures: before training, in the evening. */
 export const DEMO_CONDITIONS = {
   time: 'evening',
-  training: 'before training',
+  training: 'before',
   skin: 'dry',
-  clothing: 'singlet and shorts',
-  food: 'hours ago',
-  toilet: 'just before',
+  clothing: 'singlet',
+  food: 'hours-ago',
+  toilet: 'just-before',
 }

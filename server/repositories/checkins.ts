@@ -77,7 +77,14 @@ async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> 
 /** Skips and notes of these check-ins: few, so they are read beside the readings. */
 async function sideFacts(db: Queryable, checkinIds: string[]) {
   const skips = await db
-    .select({ checkinId: skip.checkinId, id: skip.id, site: skip.site, reason: skip.reason, at: skip.at })
+    .select({
+      checkinId: skip.checkinId,
+      id: skip.id,
+      site: skip.site,
+      reason: skip.reason,
+      words: skip.words,
+      at: skip.at,
+    })
     .from(skip)
     .where(among(skip.checkinId, checkinIds))
     .orderBy(asc(skip.at))

@@ -58,7 +58,7 @@ export async function storeEvents(
       skip,
       skip.id,
       skips.map((fact) => ({ ...fact, checkinId, skippedBy: who.staffId })),
-      ['checkinId', 'site', 'reason', 'at'],
+      ['checkinId', 'site', 'reason', 'words', 'at'],
     ),
     await storeOnce(
       tx,

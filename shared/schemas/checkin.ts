@@ -1,16 +1,19 @@
 import { z } from 'zod'
 import type { Choices } from '../../core/composition/facts'
 import { CONDITIONS } from '../../core/composition/conditions'
+import { conditionAnswers } from './condition-answers'
 import {
   isChoosable,
   OWN_POLICIES,
   POLICIES,
   SOURCES,
+  whyOf,
   type ChosenPolicies,
   type PolicyId,
   type Reading,
   type Remark,
   type Strike,
+  type Why,
 } from '../../core/readings'
 import {
   FOLD_RANGE_MM,
@@ -32,15 +35,7 @@ import type { Client } from './client'
 const id = z.uuid('This needs an id made by the device.')
 
 /** Conditions of a visit: only the known ones, only their known answers. */
-const conditions = z
-  .record(z.string(), z.string())
-  .refine(
-    (given) =>
-      Object.entries(given).every(([key, value]) =>
-        CONDITIONS.some(({ id: one, options }) => one === key && options.includes(value)),
-      ),
-    'These conditions are not known.',
-  )
+const conditions = conditionAnswers(CONDITIONS)
 
 const policyId = z
   .enum(Object.keys(POLICIES) as [PolicyId, ...PolicyId[]], { error: 'This way of reading is not known.' })
@@ -144,16 +139,24 @@ export const readingInput = z.discriminatedUnion('site', [foldReading, girthRead
 })
 export const strikeInput = z.strictObject({ readingId: id, struckAt: instant })
 
-export const skipInput = z.strictObject({
-  id,
-  site: z.enum(Object.keys(SITES) as [SiteId, ...SiteId[]], { error: 'This site is not known.' }),
-  reason: z
-    .string({ error: 'Please give a reason.' })
-    .trim()
-    .min(1, 'Please give a reason.')
-    .max(300, 'At most 300 characters.'),
-  at: instant,
-})
+const ownWords = z.string({ error: 'Please give a reason.' }).trim().max(300, 'At most 300 characters.')
+
+/** A site left out: a known reason by its id, or `other` with words; bare words are taken for words of one's own. */
+export const skipInput = z
+  .strictObject({
+    id,
+    site: z.enum(Object.keys(SITES) as [SiteId, ...SiteId[]], { error: 'This site is not known.' }),
+    reason: ownWords.min(1, 'Please give a reason.'),
+    words: ownWords.default(''),
+    at: instant,
+  })
+  .transform(({ reason, words, ...skip }, context) => {
+    const why: Required<Why> = reason === 'other' ? { reason: 'other', words } : whyOf(reason)
+    if (why.reason === 'other' && why.words === '') {
+      context.addIssue({ code: 'custom', path: ['words'], message: 'Please give a reason.' })
+    }
+    return { ...skip, ...why }
+  })
 export const remarkInput = z.strictObject({
   id,
   readingId: id,

@@ -1,16 +1,48 @@
 import { z } from 'zod'
+import type { Condition } from '../../core/composition/conditions'
+import { conditionAnswers } from './condition-answers'
 import { instant } from './dates'
 
 export const POSES = ['front', 'side', 'back'] as const
 export type Pose = (typeof POSES)[number]
 
 /** What has to be the same at each photograph, the recommended answer first (common practice). */
-export const PHOTO_CONDITIONS = [
-  { id: 'clothing', label: 'Clothes', options: ['same as ever', 'other'] },
-  { id: 'place', label: 'Place', options: ['ergometer wall', 'elsewhere'] },
-  { id: 'light', label: 'Light', options: ['room light', 'daylight', 'mixed'] },
-  { id: 'distance', label: 'Distance', options: ['at the mark', 'nearer', 'farther'] },
-] as const
+export const PHOTO_CONDITIONS: readonly Condition[] = [
+  {
+    id: 'clothing',
+    label: 'Clothes',
+    options: [
+      { id: 'same', name: 'same as ever' },
+      { id: 'other', name: 'other' },
+    ],
+  },
+  {
+    id: 'place',
+    label: 'Place',
+    options: [
+      { id: 'usual', name: 'ergometer wall' },
+      { id: 'elsewhere', name: 'elsewhere' },
+    ],
+  },
+  {
+    id: 'light',
+    label: 'Light',
+    options: [
+      { id: 'room', name: 'room light' },
+      { id: 'daylight', name: 'daylight' },
+      { id: 'mixed', name: 'mixed' },
+    ],
+  },
+  {
+    id: 'distance',
+    label: 'Distance',
+    options: [
+      { id: 'at-the-mark', name: 'at the mark' },
+      { id: 'nearer', name: 'nearer' },
+      { id: 'farther', name: 'farther' },
+    ],
+  },
+]
 
 const id = z.uuid('This needs an id made by the device.')
 
@@ -39,13 +71,7 @@ function safeJson(text: string): unknown {
   }
 }
 
-const conditionsSchema = z
-  .record(z.string(), z.string())
-  .refine((given) =>
-    Object.entries(given).every(([key, value]) =>
-      PHOTO_CONDITIONS.some(({ id: one, options }) => one === key && (options as readonly string[]).includes(value)),
-    ),
-  )
+const conditionsSchema = conditionAnswers(PHOTO_CONDITIONS)
 
 const part = (low: number, high: number) => z.number().min(low).max(high)
 

@@ -205,7 +205,7 @@ describe('the hand at the sheet', () => {
     await coach.click('button', 'underside supported')
     await coach.enter(16)
     const record = await holds(id, 5)
-    expect(record.skips).toMatchObject([{ site: 'subscapular', reason: 'the client prefers not' }])
+    expect(record.skips).toMatchObject([{ site: 'subscapular', reason: 'prefers-not', words: '' }])
     expect(record.remarks).toMatchObject([
       { words: 'strap moved', readingId: record.readings.find(({ site }) => site === 'triceps')?.id },
     ])

@@ -440,7 +440,7 @@ describe('photographs', () => {
     const { body } = await api.send<ClientHistory>('GET', `/api/clients/${maren.id}/history`)
     expect(body.photos.at(-1)).toMatchObject({
       pose: 'back',
-      conditions: { light: 'daylight', place: 'ergometer wall' },
+      conditions: { light: 'daylight', place: 'usual' },
     })
   })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { breaksHistory, conditionChanges, suggestProtocols } from '../../core/composition'
+import { answerIds, breaksHistory, conditionChanges, CONDITIONS, suggestProtocols } from '../../core/composition'
+import { sayWhy, whyOf } from '../../core/readings'
 import { readLine, writeLine } from '../../core/devices'
 import { caliperShows, scaleShows, seededRandom } from '../../core/simulate'
 
@@ -25,10 +26,26 @@ describe('what to measure', () => {
     expect(breaksHistory('laboratory-7', 'laboratory-7')).toBeNull()
     expect(breaksHistory('laboratory-7', null)).toBeNull()
     expect(breaksHistory('laboratory-7', 'athlete-6')).toContain('last time six folds, athletes')
-    const changes = conditionChanges({ training: 'before training', skin: 'dry' }, { training: 'after training' })
-    expect(changes.map(({ condition, then, now }) => [condition.id, then, now])).toEqual([
+    const changes = conditionChanges({ training: 'before', skin: 'dry' }, { training: 'after' })
+    expect(changes.map(({ condition, then, now }) => [condition.id, then.name, now.name])).toEqual([
       ['training', 'before training', 'after training'],
     ])
+  })
+
+  it('takes answers by id or by name and gives ids, and none for what it does not know', () => {
+    expect(answerIds(CONDITIONS, { training: 'after training', toilet: 'just-before' })).toEqual({
+      training: 'after',
+      toilet: 'just-before',
+    })
+    expect(answerIds(CONDITIONS, { training: 'during' })).toBeNull()
+    expect(answerIds(CONDITIONS, { moon: 'full' })).toBeNull()
+  })
+
+  it('takes a reason to leave a site out by its id, its sentence or in other words', () => {
+    expect(whyOf('no-time')).toEqual({ reason: 'no-time', words: '' })
+    expect(whyOf('no time today')).toEqual({ reason: 'no-time', words: '' })
+    expect(sayWhy(whyOf('A graze.'))).toBe('A graze.')
+    expect(sayWhy({ reason: 'covered' })).toBe('dressing, wound or strap in the way')
   })
 })
 

@@ -145,12 +145,12 @@ describe('what cannot be compared', () => {
     const before = {
       assessorId: 'runa',
       caliper: { id: 'steel', daysSinceCheck: 3, deviationMm: 0 },
-      conditions: { training: 'before training' },
+      conditions: { training: 'before' },
     }
     const after = {
       assessorId: 'ivo',
       caliper: { id: 'plastic', daysSinceCheck: 3, deviationMm: 0 },
-      conditions: { training: 'after training' },
+      conditions: { training: 'after' },
     }
     const same = span({ folds: THEN, kg: 74, more: before }, { folds: scaled(0.9), kg: 74, more: before })
     const other = span({ folds: THEN, kg: 74, more: before }, { folds: scaled(0.9), kg: 74, more: after })

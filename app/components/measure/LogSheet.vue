@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatNumber, formatTape, type Units } from '#core/units'
 import type { Cell } from '~/composables/useMeasuring'
-import { valueOf } from '#core/readings'
+import { valueOf, sayWhy } from '#core/readings'
 import type { SheetRow } from './sheet'
 
 const props = defineProps<{
@@ -160,7 +160,7 @@ function isTyping(row: SheetRow, column: number): boolean {
               >{{ valueParts(row)[0]
               }}<span class="invisible" aria-hidden="true">{{ valueParts(row)[1] }}</span></template
             >
-            <span v-else-if="row.state.skipped !== null" class="left-out">{{ row.state.skipped }}</span>
+            <span v-else-if="row.state.skipped !== null" class="left-out">{{ sayWhy(row.state.skipped) }}</span>
             <span v-if="row.state.status === 'unsteady'" class="apart">unsteady</span>
             <span
               v-if="row.state.struck.length > 0"

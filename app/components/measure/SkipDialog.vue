@@ -1,21 +1,22 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { SKIP_REASON_IDS, SKIP_REASONS, whyOf, type Why } from '#core/readings'
 
 defineProps<{ site: string }>()
-const emit = defineEmits<{ close: []; later: []; leaveOut: [reason: string] }>()
+const emit = defineEmits<{ close: []; later: []; leaveOut: [why: Why] }>()
 const own = ref('')
 
-const REASONS = ['cannot be lifted', 'the client prefers not', 'dressing, wound or strap in the way', 'no time today']
+const REASONS = SKIP_REASON_IDS.filter((id) => id !== 'other')
 
 function choose(event: KeyboardEvent) {
   const reason = REASONS[Number(event.key) - 1]
   if (!reason || event.target instanceof HTMLInputElement) return
   event.preventDefault()
-  emit('leaveOut', reason)
+  emit('leaveOut', { reason })
 }
 
 function leaveOut() {
-  if (own.value.trim()) emit('leaveOut', own.value.trim())
+  if (own.value.trim()) emit('leaveOut', whyOf(own.value.trim()))
   own.value = ''
 }
 </script>
@@ -33,9 +34,9 @@ function leaveOut() {
             v-for="(reason, i) in REASONS"
             :key="reason"
             class="press press-quiet min-h-12 !justify-start"
-            @click="emit('leaveOut', reason)"
+            @click="emit('leaveOut', { reason })"
           >
-            <span class="figure text-faded">{{ i + 1 }}</span> {{ reason }}
+            <span class="figure text-faded">{{ i + 1 }}</span> {{ SKIP_REASONS[reason] }}
           </button>
           <form class="flex gap-2" @submit.prevent="leaveOut">
             <input

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { conditionChanges } from '#core/composition'
 import { PHOTO_CONDITIONS, POSES, type Alignment, type Photo, type Pose } from '#shared/schemas/photo'
 import type { FollowedEnd } from '#shared/following'
 import type { Client } from '#shared/schemas/client'
@@ -59,10 +60,9 @@ const photographed = computed(() =>
 /** Conditions that were not the same in the two photographs. */
 const differences = computed(() =>
   pairs.value.flatMap(({ pose: of, then: a, now: b }) =>
-    PHOTO_CONDITIONS.flatMap(({ id, label }) => {
-      const [before, after] = [a?.conditions[id], b?.conditions[id]]
-      return before && after && before !== after ? [`${label}, ${of}: ${before} then, ${after} now.`] : []
-    }),
+    conditionChanges(a?.conditions ?? {}, b?.conditions ?? {}, PHOTO_CONDITIONS).map(
+      ({ condition, then: before, now: after }) => `${condition.label}, ${of}: ${before.name} then, ${after.name} now.`,
+    ),
   ),
 )
 const day = (end: typeof now.value) => (end ? sayDay(end.record.day) : '')

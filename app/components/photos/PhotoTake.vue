@@ -10,7 +10,7 @@ const emit = defineEmits<{ close: []; taken: [picture: Blob, conditions: Record<
 const STEEL = [43, 92, 138] as const
 
 const conditions = ref<Record<string, string>>(
-  props.last?.conditions ?? Object.fromEntries(PHOTO_CONDITIONS.map(({ id, options }) => [id, options[0]])),
+  props.last?.conditions ?? Object.fromEntries(PHOTO_CONDITIONS.map(({ id, options }) => [id, options[0]?.id ?? ''])),
 )
 const video = useTemplateRef<HTMLVideoElement>('video')
 const stream = shallowRef<MediaStream | null>(null)
@@ -95,7 +95,7 @@ onUnmounted(() => {
             <span class="text-[15px] font-semibold">{{ condition.label }}</span>
             <PressGroup
               :label="condition.label"
-              :options="condition.options.map((option) => ({ id: option, name: option }))"
+              :options="condition.options"
               :model-value="conditions[condition.id] ?? null"
               @update:model-value="$event && (conditions = { ...conditions, [condition.id]: $event })"
             />

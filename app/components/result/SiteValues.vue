@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Composition } from '#core/composition'
-import { valueOf } from '#core/readings'
+import { valueOf, sayWhy } from '#core/readings'
 import { isFold, SITES } from '#core/sites'
 import { formatNumber, formatTape, type Units } from '#core/units'
 
@@ -43,7 +43,7 @@ const rows = computed(() =>
             :class="{ 'line-through': reading.struck }"
             >{{ reading.text }}</span
           >
-          <span v-if="row.skipped" class="font-sans text-sm">left out: {{ row.skipped }}</span>
+          <span v-if="row.skipped" class="font-sans text-sm">left out: {{ sayWhy(row.skipped) }}</span>
           <span v-if="row.status === 'unsteady'" class="font-sans text-sm font-semibold text-alert">unsteady</span>
           <span
             v-if="row.status === 'disputed' || row.status === 'partial'"

@@ -98,7 +98,7 @@ function act(source: Source) {
 }
 
 function skip() {
-  if (cell.value.kind === 'weight') session.leaveOut('')
+  if (cell.value.kind === 'weight') session.leaveOut(null)
   else if (cell.value.kind === 'site') dialog.value = 'skip'
   else session.move(1)
 }
@@ -231,7 +231,7 @@ useMeasuringKeys({
           @method="chooseWay"
           @correct="entry.correct('pad')"
         />
-        <LeftOutHint v-if="leftOutBefore" :reason="leftOutBefore" @again="session.leaveOut(leftOutBefore)" />
+        <LeftOutHint v-if="leftOutBefore" :why="leftOutBefore" @again="session.leaveOut(leftOutBefore)" />
         <KeyPad
           class="keys shrink-0"
           :can-strike="session.strikable.value !== null"

@@ -14,6 +14,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import { SOURCES } from '../../../core/readings/reading'
 import { OWN_POLICIES, type ChosenPolicies } from '../../../core/readings/variants'
+import { SKIP_REASON_IDS, type SkipReason } from '../../../core/readings/skip-reasons'
 import { WAY_IDS } from '../../../core/sites/ways'
 import { caliper } from './calipers'
 import { oneOf, withinLimits } from './checks'
@@ -127,7 +128,8 @@ export const skip = pgTable(
       .notNull()
       .references(() => checkin.id),
     site: text('site').notNull(),
-    reason: text('reason').notNull(),
+    reason: text('reason').$type<SkipReason>().notNull(),
+    words: text('words').notNull().default(''),
     at: instant('at').notNull(),
     skippedBy: uuid('skipped_by')
       .notNull()
@@ -135,7 +137,8 @@ export const skip = pgTable(
   },
   (t) => [
     index('skip_checkin').on(t.checkinId),
-    check('skip_reason_length', sql`length(${t.reason}) between 1 and 300`),
+    check('skip_reason', oneOf(t.reason, SKIP_REASON_IDS)),
+    check('skip_words', sql`(${t.reason} = 'other') = (${t.words} <> '') and length(${t.words}) <= 300`),
   ],
 )
 

@@ -78,7 +78,7 @@ function consented(changed: Client) {
 }
 const blocked = computed(() => cautions.value.some(({ effects }) => effects.includes('not-yet')))
 const changes = computed(() => conditionChanges(last.value?.conditions ?? {}, conditions.value))
-const changed = computed(() => new Set(changes.value.map(({ condition }) => condition.id)))
+const changed = computed(() => new Map(changes.value.map(({ condition, then }) => [condition.id, then.name])))
 const hasLastConditions = computed(() => Object.keys(last.value?.conditions ?? {}).length > 0)
 
 function asLastTime() {
@@ -247,17 +247,17 @@ function start() {
           <span class="w-32 font-semibold">{{ condition.label }}</span>
           <button
             v-for="option in condition.options"
-            :key="option"
+            :key="option.id"
             type="button"
             class="press min-h-10 px-3"
-            :class="conditions[condition.id] === option ? 'press-first' : 'press-quiet'"
-            :aria-pressed="conditions[condition.id] === option"
-            @click="conditions = { ...conditions, [condition.id]: option }"
+            :class="conditions[condition.id] === option.id ? 'press-first' : 'press-quiet'"
+            :aria-pressed="conditions[condition.id] === option.id"
+            @click="conditions = { ...conditions, [condition.id]: option.id }"
           >
-            {{ option }}
+            {{ option.name }}
           </button>
-          <span v-if="changed.has(condition.id)" class="text-sm font-semibold text-alert">
-            last time {{ last?.conditions[condition.id] }}
+          <span v-if="changed.get(condition.id)" class="text-sm font-semibold text-alert">
+            last time {{ changed.get(condition.id) }}
           </span>
         </div>
         <p class="text-sm text-faded">

@@ -94,7 +94,7 @@ function print() {
       </p>
       <ul class="mt-2 grid grid-cols-2 gap-x-8 gap-y-1 text-sm">
         <li v-for="condition in CONDITIONS" :key="condition.id">
-          <strong>{{ condition.label }}:</strong> {{ condition.options.map((option) => `☐ ${option}`).join('  ') }}
+          <strong>{{ condition.label }}:</strong> {{ condition.options.map(({ name }) => `☐ ${name}`).join('  ') }}
         </li>
       </ul>
       <p class="mt-3">Note</p>

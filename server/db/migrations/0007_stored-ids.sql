@@ -1,0 +1,8 @@
+ALTER TABLE "skip" DROP CONSTRAINT "skip_reason_length";--> statement-breakpoint
+ALTER TABLE "skip" ADD COLUMN "words" text DEFAULT '' NOT NULL;--> statement-breakpoint
+UPDATE "skip" SET "words" = "reason", "reason" = 'other' WHERE "reason" not in ('cannot be lifted', 'the client prefers not', 'dressing, wound or strap in the way', 'no time today');--> statement-breakpoint
+UPDATE "skip" SET "reason" = case "reason" when 'cannot be lifted' then 'cannot-be-lifted' when 'the client prefers not' then 'prefers-not' when 'dressing, wound or strap in the way' then 'covered' when 'no time today' then 'no-time' else "reason" end;--> statement-breakpoint
+UPDATE "checkin" SET "conditions" = (select coalesce(jsonb_object_agg(key, case value when 'before training' then 'before' when 'after training' then 'after' when 'damp or lotion' then 'damp' when 'singlet and shorts' then 'singlet' when 'hours ago' then 'hours-ago' when 'just before' then 'just-before' else value end), '{}'::jsonb) from jsonb_each_text("conditions"));--> statement-breakpoint
+UPDATE "photo" SET "conditions" = (select coalesce(jsonb_object_agg(key, case value when 'same as ever' then 'same' when 'ergometer wall' then 'usual' when 'room light' then 'room' when 'at the mark' then 'at-the-mark' else value end), '{}'::jsonb) from jsonb_each_text("conditions"));--> statement-breakpoint
+ALTER TABLE "skip" ADD CONSTRAINT "skip_reason" CHECK ("skip"."reason" in ('cannot-be-lifted', 'prefers-not', 'covered', 'no-time', 'other'));--> statement-breakpoint
+ALTER TABLE "skip" ADD CONSTRAINT "skip_words" CHECK (("skip"."reason" = 'other') = ("skip"."words" <> '') and length("skip"."words") <= 300);

@@ -1,0 +1,66 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { PGlite } from '@electric-sql/pglite'
+import { drizzle } from 'drizzle-orm/pglite'
+import { migrate } from 'drizzle-orm/pglite/migrator'
+import { v7 as uuid } from 'uuid'
+import { afterAll, describe, expect, it } from 'vitest'
+
+const ALL = resolve(import.meta.dirname, '../../server/db/migrations')
+const made: string[] = []
+afterAll(() => made.forEach((folder) => rmSync(folder, { recursive: true })))
+
+/** The migrations up to one, in a folder of their own. */
+function upTo(last: number): string {
+  const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-migrations-'))
+  made.push(folder)
+  cpSync(ALL, folder, { recursive: true })
+  const file = join(folder, 'meta/_journal.json')
+  const journal = JSON.parse(readFileSync(file, 'utf8')) as { entries: { idx: number }[] }
+  writeFileSync(file, JSON.stringify({ ...journal, entries: journal.entries.filter(({ idx }) => idx <= last) }))
+  return folder
+}
+
+describe('a folder kept by an earlier version', () => {
+  it('brings sentences that were stored to ids, and keeps other words', async () => {
+    const client = new PGlite()
+    const database = drizzle(client)
+    await migrate(database, { migrationsFolder: upTo(6) })
+    const [studio, staff, person, checkin] = [uuid(), uuid(), uuid(), uuid()]
+    await client.query(`insert into studio (id, name) values ($1, 'Reedwater')`, [studio])
+    await client.query(
+      `insert into staff (id, studio_id, name, email, password_hash, role) values ($1, $2, 'Runa', 'r@reed.example', 'x', 'lead')`,
+      [staff, studio],
+    )
+    await client.query(
+      `insert into client (id, studio_id, name, sex, birth_date, usual_side) values ($1, $2, 'Maren', 'female', '1990-01-01', 'right')`,
+      [person, studio],
+    )
+    await client.query(
+      `insert into checkin (id, client_id, protocol_id, side, started_by, started_at, day, conditions)
+       values ($1, $2, 'laboratory-7', 'right', $3, now(), current_date, $4)`,
+      [checkin, person, staff, JSON.stringify({ training: 'after training', food: 'just before', skin: 'dry' })],
+    )
+    for (const [site, reason] of [
+      ['chest', 'no time today'],
+      ['thigh', 'dressing, wound or strap in the way'],
+      ['triceps', 'A graze.'],
+    ]) {
+      await client.query(
+        `insert into skip (id, checkin_id, site, reason, at, skipped_by) values ($1, $2, $3, $4, now(), $5)`,
+        [uuid(), checkin, site, reason, staff],
+      )
+    }
+    await migrate(database, { migrationsFolder: ALL })
+    const kept = await client.query<{ conditions: object }>('select conditions from checkin')
+    expect(kept.rows[0]?.conditions).toEqual({ training: 'after', food: 'just-before', skin: 'dry' })
+    const skips = await client.query('select site, reason, words from skip order by site')
+    expect(skips.rows).toEqual([
+      { site: 'chest', reason: 'no-time', words: '' },
+      { site: 'thigh', reason: 'covered', words: '' },
+      { site: 'triceps', reason: 'other', words: 'A graze.' },
+    ])
+    await client.close()
+  })
+})

@@ -29,8 +29,8 @@ onMounted(async () => {
     </p>
     <KeptNotice class="mt-4" :since="keptSince" />
 
-    <div v-if="floor" class="mt-6 grid items-start gap-x-12 gap-y-8 lg:grid-cols-[1fr_1fr]">
-      <section v-if="floor.open.length > 0" aria-label="Unfinished" class="lg:col-span-2">
+    <div v-if="floor" class="mt-6 grid items-start gap-x-12 gap-y-8 sm:grid-cols-2 lg:grid-cols-3">
+      <section v-if="floor.open.length > 0" aria-label="Unfinished" class="sm:col-span-2 lg:col-span-3">
         <ul class="grid gap-3">
           <li
             v-for="line in floor.open"
@@ -69,6 +69,19 @@ onMounted(async () => {
               }}</span>
             </NuxtLink>
             <NuxtLink :to="`/clients/${line.clientId}/measure`" class="press">Measure</NuxtLink>
+          </li>
+        </ul>
+      </section>
+
+      <section v-if="!store.isRecorder" aria-labelledby="soon">
+        <h2 id="soon" class="border-b-2 border-ink pb-2 text-lg font-bold">Coming up</h2>
+        <p v-if="floor.soon.length === 0" class="py-3 text-faded">Nobody within two weeks.</p>
+        <ul>
+          <li v-for="line in floor.soon" :key="line.clientId" class="border-b border-rule">
+            <NuxtLink :to="`/clients/${line.clientId}`" class="flex items-baseline gap-4 py-3">
+              <span class="min-w-0 flex-1 truncate font-semibold">{{ line.clientName }}</span>
+              <span class="text-sm whitespace-nowrap text-faded">from {{ sayDay(line.dueOn) }}</span>
+            </NuxtLink>
           </li>
         </ul>
       </section>

@@ -32,16 +32,14 @@ const form = useForm({
   </div>
   <form v-else class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
     <h1 class="text-2xl font-bold">Choose a new password</h1>
-    <form.Field v-slot="{ field, state }" name="password">
-      <TextField
+    <form.Field v-slot="slot" name="password">
+      <FormLine
+        v-bind="slot"
         label="New password"
-        name="password"
-        hint="At least 12 characters; four words that do not belong together do well."
-        :problem="firstError(state.meta.errors) ?? problems.byField.value.get('password')"
+        :problems="problems"
         type="password"
         autocomplete="new-password"
-        :model-value="state.value"
-        @update:model-value="field.handleChange($event)"
+        hint="At least 12 characters; four words that do not belong together do well."
       />
     </form.Field>
     <form.Field v-slot="{ state }" name="token">

@@ -44,27 +44,11 @@ const form = useForm({
 <template>
   <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
     <h1 class="text-2xl font-bold">Sign in</h1>
-    <form.Field v-slot="{ field, state }" name="email">
-      <TextField
-        label="E-mail address"
-        name="email"
-        :problem="firstError(state.meta.errors) ?? problems.byField.value.get('email')"
-        type="email"
-        autocomplete="username"
-        :model-value="state.value"
-        @update:model-value="field.handleChange($event)"
-      />
+    <form.Field v-slot="slot" name="email">
+      <FormLine v-bind="slot" label="E-mail address" :problems="problems" type="email" autocomplete="username" />
     </form.Field>
-    <form.Field v-slot="{ field, state }" name="password">
-      <TextField
-        label="Password"
-        name="password"
-        :problem="firstError(state.meta.errors) ?? problems.byField.value.get('password')"
-        type="password"
-        autocomplete="current-password"
-        :model-value="state.value"
-        @update:model-value="field.handleChange($event)"
-      />
+    <form.Field v-slot="slot" name="password">
+      <FormLine v-bind="slot" label="Password" :problems="problems" type="password" autocomplete="current-password" />
     </form.Field>
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <button class="press press-first min-h-12">Sign in</button>

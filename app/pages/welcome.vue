@@ -59,17 +59,8 @@ const form = useForm({
       <h1 class="text-2xl font-bold">Welcome</h1>
       <p class="text-faded">Name your studio and make the first account. It is the lead coach’s: more can follow.</p>
     </div>
-    <form.Field v-for="shown in FIELDS" v-slot="{ field, state }" :key="shown.name" :name="shown.name">
-      <TextField
-        :label="shown.label"
-        :name="shown.name"
-        :hint="'hint' in shown ? shown.hint : undefined"
-        :problem="firstError(state.meta.errors) ?? problems.byField.value.get(shown.name)"
-        :type="shown.type"
-        :autocomplete="shown.autocomplete"
-        :model-value="state.value"
-        @update:model-value="field.handleChange($event)"
-      />
+    <form.Field v-for="shown in FIELDS" v-slot="slot" :key="shown.name" :name="shown.name">
+      <FormLine v-bind="{ ...slot, ...shown }" :problems="problems" />
     </form.Field>
     <div class="flex flex-wrap gap-6">
       <form.Field v-slot="{ field, state }" name="massUnit">

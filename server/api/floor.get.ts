@@ -9,5 +9,5 @@ import { findFloor } from '../repositories/checkins'
 export default defineEventHandler(async (event): Promise<Floor> => {
   const who = signedInAs(event)
   const floor = await findFloor(await useDatabase(), who, await todayAt(event))
-  return who.role === 'recorder' ? { open: floor.open, due: [], finished: [] } : floor
+  return who.role === 'recorder' ? { open: floor.open, due: [], soon: [], finished: [] } : floor
 })

@@ -3,7 +3,7 @@ import type { AnyColumn } from 'drizzle-orm'
 import { OWN_POLICIES, type Strike } from '../../core/readings'
 import type { CheckinRecord, Floor, SkipFact, VoidedCheckin } from '../../shared/schemas/checkin'
 import { addDays, type Day } from '../../core/calendar'
-import { isDue, CADENCE_DAYS } from '../../core/schedule'
+import { CADENCE_DAYS, isDue, nextDue } from '../../core/schedule'
 import type { Queryable, Transaction } from '../db/database'
 import { storeOnce } from '../write/same-again'
 import { checkin, client, photo, reading, remark, skip, staff, strike } from '../db/schema'
@@ -278,6 +278,8 @@ function floorLines(db: Queryable) {
     .$dynamic()
 }
 
+/** How far ahead the floor looks. */
+const SOON_DAYS = 14
 /** Most people the floor names as due. */
 const MOST_DUE = 30
 
@@ -303,5 +305,14 @@ export async function findFloor(db: Queryable, who: SignedIn, today: Day): Promi
     .where(and(here, isNull(client.archivedAt)))
     .groupBy(client.id)
     .orderBy(sql`${lastDay} asc nulls last`, asc(client.name))
-  return { open, finished, due: people.filter((one) => isDue(one.lastDay, today)).slice(0, MOST_DUE) }
+  const soon = people.flatMap(({ clientId, clientName, lastDay: last }) => {
+    const dueOn = last === null ? null : nextDue(last)
+    return dueOn && dueOn > today && dueOn <= addDays(today, SOON_DAYS) ? [{ clientId, clientName, dueOn }] : []
+  })
+  return {
+    open,
+    finished,
+    due: people.filter((one) => isDue(one.lastDay, today)).slice(0, MOST_DUE),
+    soon: soon.slice(0, MOST_DUE),
+  }
 }

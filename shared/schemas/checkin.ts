@@ -266,9 +266,10 @@ export interface FloorLine {
   readings: number
 }
 
-/** Today: what is open, what is due, what was finished lately. */
+/** Today: what is open, what is due, what will be within two weeks, what was finished lately. */
 export interface Floor {
   open: FloorLine[]
   due: { clientId: string; clientName: string; lastDay: string | null }[]
+  soon: { clientId: string; clientName: string; dueOn: string }[]
   finished: FloorLine[]
 }

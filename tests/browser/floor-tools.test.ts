@@ -28,8 +28,8 @@ async function checkinsOf(clientId: string): Promise<CheckinRecord[]> {
 async function prepare(clientId: string, protocolId: string): Promise<void> {
   await coach.open(`/clients/${clientId}`)
   await coach.click('a', 'Measure')
-  await coach.page.waitForSelector('select[name="protocol"]')
-  await coach.page.select('select[name="protocol"]', protocolId)
+  await coach.page.waitForSelector('[data-choose="protocol"]')
+  await coach.choose('protocol', protocolId)
 }
 
 describe('the studio’s calipers, habits and devices', () => {
@@ -122,15 +122,17 @@ describe('paper', () => {
     const clientId = await newClient('Gerrit Pell')
     await prepare(clientId, 'laboratory-3-men')
     await coach.click('a', 'Print a blank log sheet')
-    await coach.sees('Date and time')
+    await coach.sees('Measured by')
     expect(
-      await coach.page.$$eval('article tbody tr', (rows) => rows.map((row) => row.querySelector('th')?.textContent)),
+      await coach.page.$$eval('article tbody tr', (rows) =>
+        rows.map((row) => row.querySelector('th')?.firstChild?.textContent?.trim()),
+      ),
     ).toEqual(['Chest', 'Abdominal', 'Thigh'])
     expect(await coach.seriousFindings()).toEqual([])
     await coach.click('a', 'Type a filled one in')
     await coach.page.waitForSelector('#measuredAt')
-    await coach.page.waitForSelector('select[name="protocol"]')
-    await coach.page.select('select[name="protocol"]', 'laboratory-3-men')
+    await coach.page.waitForSelector('[data-choose="protocol"]')
+    await coach.choose('protocol', 'laboratory-3-men')
     await coach.click('button', 'Start')
     await coach.sees('Please give the date and time of the measuring.')
     await coach.page.$eval('#measuredAt', (element) => {
@@ -204,8 +206,8 @@ describe('without the server', () => {
     await coach.sees('kept on this device')
 
     await coach.page.goto(`${studio.server.address}/clients/${known}/measure`, { waitUntil: 'domcontentloaded' })
-    await coach.page.waitForSelector('select[name="protocol"]')
-    await coach.page.select('select[name="protocol"]', 'laboratory-3-men')
+    await coach.page.waitForSelector('[data-choose="protocol"]')
+    await coach.choose('protocol', 'laboratory-3-men')
     await coach.click('button', 'Start')
     await coach.measuring()
     for (const value of [58, 8, 19, 13]) await coach.enter(value)

@@ -52,7 +52,7 @@ describe('a plan', () => {
   it('is set at a check-in, its line seen and its limits said while it is typed', async () => {
     await openPlan()
     await coach.sees('No plan yet')
-    await coach.page.select('select[name="checkinId"]', ids[1] ?? '')
+    await coach.choose('checkinId', ids[1] ?? '')
     await coach.click('button', 'Keep this plan')
     expect(await problemAt('value')).toMatch(/give a number/)
     await coach.fill('input[name="value"]', '4')

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { CAUTION_RULES } from '../../core/cautions'
 import { EQUATIONS, fitsPocketChart } from '../../core/equations'
 import { NORM_TABLES } from '../../core/norms'
+import { PROTOCOLS } from '../../core/protocols'
 import { SITES } from '../../core/sites'
 import { PHONE, Visitor } from '../support/browser'
 import { DEMO_COACH, openStudio, type Studio } from '../support/studio'
@@ -71,10 +72,24 @@ describe('the reference, made from core’s data', () => {
     expect(await coach.textOf('[data-try-percent]')).toBe('12.50')
   })
 
+  it('prints a blank log sheet for anybody, of any set', async () => {
+    await coach.click('nav a', 'Log sheet')
+    await coach.choose('protocol', 'navy-tape')
+    await coach.sees('Measured by')
+    const rows = await coach.page.$$eval('article tbody th', (all) =>
+      all.map((row) => row.firstChild?.textContent?.trim()),
+    )
+    expect(rows).toEqual(PROTOCOLS['navy-tape'].sites.map((site) => SITES[site].name))
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+
   it('draws a pocket chart for any density equation of sum and age', async () => {
     await coach.click('nav a', 'Pocket charts')
-    expect(await count('select[name="equation"] option')).toBe(EQUATIONS.filter(fitsPocketChart).length)
-    await coach.page.select('select[name="equation"]', 'jackson-pollock-3-men')
+    await coach.click('[data-choose="equation"]')
+    await coach.page.waitForSelector('[data-option]')
+    expect(await count('[data-option]')).toBe(EQUATIONS.filter(fitsPocketChart).length)
+    await coach.keys('Escape')
+    await coach.choose('equation', 'jackson-pollock-3-men')
     await coach.sees('Jackson-Pollock, three folds, men')
     // Sum 60 at 40, computed here: 1.10938 - 0.0008267 x 60 + 0.0000016 x 3600 - 0.0002574 x 40.
     const density = 1.10938 - 0.0008267 * 60 + 0.0000016 * 3600 - 0.0002574 * 40
@@ -85,7 +100,7 @@ describe('the reference, made from core’s data', () => {
       return body.find(([sum]) => sum === '60')?.[column]
     })
     expect(cell).toBe((495 / density - 450).toFixed(1))
-    await coach.page.select('select[name="equation"]', 'durnin-womersley')
+    await coach.choose('equation', 'durnin-womersley')
     await coach.sees('Durnin-Womersley, four folds, women')
     await coach.page.emulateMediaType('print')
     expect(await coach.page.$eval('header', (bar) => getComputedStyle(bar).display)).toBe('none')

@@ -234,14 +234,14 @@ describe('the result of a check-in', () => {
     )
     expect(await coach.textOf('[data-result-view] [data-percent]')).toBe(shown)
     await coach.sees('Chosen by Runa Bexley')
-    await coach.page.select('select[name="conversion"]', 'brozek')
+    await coach.choose('conversion', 'brozek')
     await coach.page.waitForFunction(
       (before: string) => document.querySelector('[data-result-view] [data-percent]')?.textContent !== before,
       {},
       shown,
     )
     await studio.audit('result')
-    await coach.page.select('select[name="conversion"]', 'siri')
+    await coach.choose('conversion', 'siri')
     await coach.click('button', 'Back to each set’s own equation')
     await coach.page.waitForFunction(
       (wanted: string) => document.querySelector('[data-figure="percent"] [data-now]')?.textContent === wanted,

@@ -31,8 +31,8 @@ async function checkinsOf(clientId: string): Promise<CheckinRecord[]> {
 
 async function prepare(clientId: string): Promise<void> {
   await coach.open(`/clients/${clientId}/measure`)
-  await coach.page.waitForSelector('select[name="protocol"]')
-  await coach.page.select('select[name="protocol"]', 'laboratory-3-men')
+  await coach.page.waitForSelector('[data-choose="protocol"]')
+  await coach.choose('protocol', 'laboratory-3-men')
 }
 
 /** What lies in the browser's own database, by table. */

@@ -103,6 +103,24 @@ export class Visitor {
     await (await this.find(selector, text)).tap()
   }
 
+  /** Opens a list and takes one of it by its id. */
+  async choose(name: string, id: string): Promise<void> {
+    await this.click(`[data-choose="${name}"]`)
+    await this.click(`[data-option="${id}"]`)
+    await this.page.waitForFunction(
+      (field: string, wanted: string) =>
+        document.querySelector(`[data-choose="${field}"]`)?.getAttribute('data-value') === wanted,
+      POLLING,
+      name,
+      id,
+    )
+  }
+
+  /** What a list stands on. */
+  chosen(name: string): Promise<string | null> {
+    return this.page.$eval(`[data-choose="${name}"]`, (field) => field.getAttribute('data-value'))
+  }
+
   /** Finds something in a combobox by typing it and takes it from the keyboard. */
   async pick(name: string, words: string): Promise<void> {
     // Behind another page it would get no frames to move its list by.

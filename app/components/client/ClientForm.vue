@@ -26,6 +26,11 @@ const GROUP_NAMES: Record<Ancestry, string> = {
   other: 'another',
 }
 
+const GROUPS: { id: Ancestry | ''; name: string }[] = [
+  { id: '', name: 'not on record' },
+  ...ANCESTRIES.map((id) => ({ id, name: GROUP_NAMES[id] })),
+]
+
 const FIELDS = ['name', 'sex', 'birthDate', 'heightCm', 'usualSide', 'notes', 'consentOn']
 const problems = useProblems(FIELDS)
 const today = todayHere()
@@ -69,15 +74,8 @@ function textOf(event: Event): string {
   <form class="grid gap-5" novalidate @submit.prevent="form.handleSubmit()">
     <div class="grid gap-x-10 gap-y-5 lg:grid-cols-2">
       <div class="grid content-start gap-5">
-        <form.Field v-slot="{ field, state }" name="name">
-          <TextField
-            label="Name"
-            name="name"
-            :problem="told(state.meta.errors, 'name')"
-            autocomplete="off"
-            :model-value="state.value"
-            @update:model-value="field.handleChange($event)"
-          />
+        <form.Field v-slot="slot" name="name">
+          <FormLine v-bind="slot" label="Name" :problems="problems" autocomplete="off" />
         </form.Field>
         <form.Field v-slot="{ field, state }" name="sex">
           <ChoiceField
@@ -94,26 +92,17 @@ function textOf(event: Event): string {
           />
         </form.Field>
         <div class="grid gap-5 sm:grid-cols-2">
-          <form.Field v-slot="{ field, state }" name="birthDate">
-            <TextField
-              label="Birth date"
-              name="birthDate"
-              :problem="told(state.meta.errors, 'birthDate')"
-              type="date"
-              :max="today"
-              :model-value="state.value"
-              @update:model-value="field.handleChange($event)"
-            />
+          <form.Field v-slot="slot" name="birthDate">
+            <FormLine v-bind="slot" label="Birth date" :problems="problems" type="date" :max="today" />
           </form.Field>
-          <form.Field v-slot="{ field, state }" name="height">
-            <TextField
+          <form.Field v-slot="slot" name="height">
+            <FormLine
+              v-bind="slot"
               label="Height"
-              name="height"
-              :problem="told(state.meta.errors, 'heightCm')"
+              :problems="problems"
+              name="heightCm"
               inputmode="text"
               :placeholder="lengthUnit === 'cm' ? '174, 1.74 m or 5 ft 8 in' : '5 ft 8 1/2 in or 174 cm'"
-              :model-value="state.value"
-              @update:model-value="field.handleChange($event)"
             />
           </form.Field>
         </div>
@@ -131,17 +120,13 @@ function textOf(event: Event): string {
             />
           </form.Field>
           <form.Field v-slot="{ field, state }" name="ancestry">
-            <FormField v-slot="{ attrs }" label="Population group, if wanted" name="ancestry">
-              <select
-                v-bind="attrs"
-                class="field"
-                :value="state.value"
-                @change="field.handleChange(textOf($event) as Ancestry | '')"
-              >
-                <option value="">not on record</option>
-                <option v-for="one in ANCESTRIES" :key="one" :value="one">{{ GROUP_NAMES[one] }}</option>
-              </select>
-            </FormField>
+            <ListField
+              label="Population group, if wanted"
+              name="ancestry"
+              :options="GROUPS"
+              :model-value="state.value"
+              @update:model-value="field.handleChange($event)"
+            />
           </form.Field>
         </div>
         <form.Field v-slot="{ field, state }" name="usualSide">
@@ -157,8 +142,6 @@ function textOf(event: Event): string {
             @update:model-value="$event && field.handleChange($event)"
           />
         </form.Field>
-      </div>
-      <div class="grid content-start gap-5">
         <form.Field v-slot="{ field, state }" name="notes">
           <FormField
             v-slot="{ attrs }"
@@ -169,12 +152,14 @@ function textOf(event: Event): string {
           >
             <textarea
               v-bind="attrs"
-              class="field min-h-32"
+              class="field min-h-28"
               :value="state.value"
               @input="field.handleChange(textOf($event))"
             />
           </FormField>
         </form.Field>
+      </div>
+      <div class="grid content-start gap-5">
         <fieldset class="grid gap-3 border-l-4 border-rule pl-4">
           <legend class="font-semibold">Consent</legend>
           <p class="text-sm text-faded">
@@ -190,17 +175,8 @@ function textOf(event: Event): string {
               The client agrees to be measured by touch and to these data being kept.
             </TickField>
           </form.Field>
-          <form.Field v-slot="{ field, state }" name="consentOn">
-            <TextField
-              label="Agreed on"
-              name="consentOn"
-              :problem="told(state.meta.errors, 'consentOn')"
-              type="date"
-              class="max-w-52"
-              :max="today"
-              :model-value="state.value"
-              @update:model-value="field.handleChange($event)"
-            />
+          <form.Field v-slot="slot" name="consentOn">
+            <FormLine v-bind="slot" label="Agreed on" :problems="problems" type="date" class="max-w-52" :max="today" />
           </form.Field>
           <form.Field v-slot="{ field, state }" name="guardianConsent">
             <TickField

@@ -97,9 +97,14 @@ async function check(id: string) {
         aria-label="Name of a caliper"
         placeholder="Name of a caliper"
       />
-      <select v-model="resolutionMm" class="field max-w-32" name="resolution" aria-label="Marked every">
-        <option v-for="mm in RESOLUTIONS_MM" :key="mm" :value="mm">{{ mm }} mm</option>
-      </select>
+      <ListField
+        v-model="resolutionMm"
+        class="w-32 shrink-0"
+        label="Marked every"
+        hidden-label
+        name="resolution"
+        :options="RESOLUTIONS_MM.map((mm) => ({ id: mm, name: `${mm} mm` }))"
+      />
       <button class="press">Add</button>
     </form>
     <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>

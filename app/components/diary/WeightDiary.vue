@@ -101,13 +101,7 @@ const scale = useDevices({
         :units="units"
       />
       <p v-else class="py-4 text-faded">No diary yet. A daily weight tells a change from a day’s water.</p>
-      <div
-        v-if="beside.length > 0"
-        class="relative overflow-x-auto"
-        tabindex="0"
-        role="region"
-        aria-label="Check-ins beside the mean of their week"
-      >
+      <ScrollTable v-if="beside.length > 0" label="Check-ins beside the mean of their week">
         <table class="ruled mt-3 max-w-2xl">
           <thead>
             <tr>
@@ -130,8 +124,8 @@ const scale = useDevices({
               </td>
             </tr>
           </tbody>
-        </table>
-      </div>
+        </table></ScrollTable
+      >
     </section>
     <section class="grid content-start gap-4 bg-sheet px-4 py-4 sm:px-6" aria-labelledby="weigh-ins">
       <div class="flex items-baseline">

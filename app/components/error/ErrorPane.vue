@@ -108,7 +108,7 @@ async function simulate() {
         {{ assessor }}’s own error
         <span class="font-normal text-faded">from the repeats of the last 180 days</span>
       </h2>
-      <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Error by site">
+      <ScrollTable label="Error by site">
         <table class="ruled mt-2">
           <thead>
             <tr>
@@ -134,7 +134,7 @@ async function simulate() {
             </tr>
           </tbody>
         </table>
-      </div>
+      </ScrollTable>
       <p class="mt-2 text-sm text-faded">
         TEM: technical error of one reading. Prior: how much of it is still assumed (5 % for folds, 1 % for girths,
         common practice) while repeats are few. Between visits the error is taken as {{ BETWEEN_VISIT_FACTOR }} times
@@ -154,7 +154,7 @@ async function simulate() {
             :options="TECHNIQUES.map((share) => ({ id: share, name: `${share} %` }))"
           />
         </div>
-        <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Verdicts with better technique">
+        <ScrollTable label="Verdicts with better technique">
           <table class="ruled mt-2">
             <thead>
               <tr>
@@ -181,7 +181,7 @@ async function simulate() {
               </tr>
             </tbody>
           </table>
-        </div>
+        </ScrollTable>
         <div v-if="span.percent && !neutral" class="mt-4 border-t border-rule pt-3">
           <h3 class="font-semibold">By simulation</h3>
           <p class="text-[15px] text-faded">

@@ -10,8 +10,8 @@ import {
 import { ChevronDown } from '@lucide/vue'
 import type { Picked } from './picked'
 
-/** One of many, found by typing part of its name. Null: none in particular. */
-const props = defineProps<{ label: string; name: string; options: readonly Picked[]; none: string }>()
+/** One of many, found by typing part of its name. `none`: how no choice is called, where that is a choice. */
+const props = defineProps<{ label: string; name: string; options: readonly Picked[]; none?: string }>()
 const emit = defineEmits<{ find: [typed: string] }>()
 const model = defineModel<string | null>({ required: true })
 
@@ -26,9 +26,10 @@ watch(
 )
 const found = computed(() => {
   const wanted = typed.value.trim().toLowerCase()
-  return props.options.filter(({ name }) => name.toLowerCase().includes(wanted)).slice(0, MOST)
+  const fits = ({ name, note = '' }: Picked) => `${name} ${note}`.toLowerCase().includes(wanted)
+  return props.options.filter(fits).slice(0, MOST)
 })
-const shown = (id: unknown) => (typeof id === 'string' ? (known.value.get(id) ?? '') : props.none)
+const shown = (id: unknown) => (typeof id === 'string' ? (known.value.get(id) ?? '') : (props.none ?? ''))
 
 function find(text: string) {
   typed.value = text
@@ -37,7 +38,13 @@ function find(text: string) {
 </script>
 
 <template>
-  <Combobox v-slot="{ open }" v-model="model" as="div" class="relative grid content-start gap-1" nullable>
+  <Combobox
+    v-slot="{ open }"
+    v-model="model"
+    as="div"
+    class="relative grid content-start gap-1"
+    :nullable="none !== undefined"
+  >
     <ComboboxLabel class="font-semibold">{{ label }}</ComboboxLabel>
     <div class="relative">
       <ComboboxInput
@@ -52,6 +59,8 @@ function find(text: string) {
       <ComboboxButton
         class="absolute inset-y-0 right-0 grid w-10 place-items-center"
         :aria-label="`${label}: show all`"
+        :data-choose="name"
+        :data-value="model ?? ''"
       >
         <ChevronDown class="size-4" aria-hidden="true" />
       </ComboboxButton>
@@ -61,11 +70,14 @@ function find(text: string) {
       static
       class="absolute top-full right-0 left-0 z-10 mt-1 max-h-72 overflow-y-auto rounded border border-ink bg-sheet py-1"
     >
-      <ComboboxOption v-if="typed.trim() === ''" v-slot="{ active }" :value="null" as="template">
+      <ComboboxOption v-if="none && typed.trim() === ''" v-slot="{ active }" :value="null" as="template">
         <li class="min-h-10 px-3 py-2 text-faded" :class="{ 'bg-wash': active }">{{ none }}</li>
       </ComboboxOption>
       <ComboboxOption v-for="one in found" :key="one.id" v-slot="{ active, selected }" :value="one.id" as="template">
-        <li class="min-h-10 px-3 py-2" :class="{ 'bg-wash': active, 'font-bold': selected }">{{ one.name }}</li>
+        <li class="min-h-10 px-3 py-2" :class="{ 'bg-wash': active, 'font-semibold': selected }" :data-option="one.id">
+          {{ one.name }}
+          <span v-if="one.note" class="block text-sm font-normal text-faded">{{ one.note }}</span>
+        </li>
       </ComboboxOption>
     </ComboboxOptions>
   </Combobox>

@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-
 /** Something that is done only with a reason, which goes on record: said in the slot, done by `send`. */
 const props = defineProps<{
   title: string
@@ -26,26 +24,22 @@ async function act() {
 </script>
 
 <template>
-  <Dialog open class="relative z-30" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 grid place-items-center p-4">
-      <DialogPanel as="form" class="w-full max-w-md rounded border border-ink bg-sheet p-6" @submit.prevent="act">
-        <DialogTitle class="text-xl font-bold">{{ title }}</DialogTitle>
-        <p class="mt-2"><slot /></p>
-        <TextField
-          v-model="reason"
-          class="mt-3"
-          label="Why"
-          :name="name"
-          maxlength="300"
-          autocomplete="off"
-          :problem="problem"
-        />
-        <div class="mt-4 flex gap-2">
-          <button class="press press-first min-h-11">{{ action }}</button>
-          <button type="button" class="press press-quiet min-h-11" @click="emit('close')">{{ leave }}</button>
-        </div>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <SheetDialog :title="title" @close="emit('close')">
+    <form @submit.prevent="act">
+      <p class="mt-2"><slot /></p>
+      <TextField
+        v-model="reason"
+        class="mt-3"
+        label="Why"
+        :name="name"
+        maxlength="300"
+        autocomplete="off"
+        :problem="problem"
+      />
+      <div class="mt-4 flex gap-2">
+        <button class="press press-first min-h-11">{{ action }}</button>
+        <button type="button" class="press press-quiet min-h-11" @click="emit('close')">{{ leave }}</button>
+      </div>
+    </form></SheetDialog
+  >
 </template>

@@ -2,4 +2,6 @@
 export interface Picked {
   id: string
   name: string
+  /** What it is, on a line of its own. */
+  note?: string
 }

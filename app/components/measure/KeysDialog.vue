@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-
 const emit = defineEmits<{ close: [] }>()
 
 const KEYS = [
@@ -21,19 +19,13 @@ const KEYS = [
 </script>
 
 <template>
-  <Dialog open class="relative z-30" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 grid place-items-center p-4">
-      <DialogPanel class="w-full max-w-md rounded border border-ink bg-sheet p-6">
-        <DialogTitle class="mb-3 text-xl font-bold">Keys</DialogTitle>
-        <dl class="grid grid-cols-[9rem_1fr] gap-y-2">
-          <template v-for="[key, meaning] in KEYS" :key="key">
-            <dt class="figure font-semibold">{{ key }}</dt>
-            <dd>{{ meaning }}</dd>
-          </template>
-        </dl>
-        <button class="press press-first mt-5" @click="emit('close')">Close</button>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <SheetDialog title="Keys" @close="emit('close')">
+    <dl class="grid grid-cols-[9rem_1fr] gap-y-2">
+      <template v-for="[key, meaning] in KEYS" :key="key">
+        <dt class="figure font-semibold">{{ key }}</dt>
+        <dd>{{ meaning }}</dd>
+      </template>
+    </dl>
+    <button class="press press-first mt-5" @click="emit('close')">Close</button>
+  </SheetDialog>
 </template>

@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-
 const props = defineProps<{
   note: string
   problem: string | null
@@ -19,37 +17,31 @@ function keep() {
 </script>
 
 <template>
-  <Dialog open class="relative z-30" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 grid place-items-center p-4">
-      <DialogPanel class="w-full max-w-md rounded border border-ink bg-sheet p-6">
-        <DialogTitle class="mb-3 text-xl font-bold">Note</DialogTitle>
-        <form class="grid gap-3" @submit.prevent="keep">
-          <ChoiceField
-            v-if="reading"
-            v-model="at"
-            label="Written at"
-            name="noteAt"
-            :options="[
-              { value: 'reading' as const, label: reading },
-              { value: 'checkin' as const, label: 'this check-in' },
-            ]"
-          />
-          <textarea
-            v-model="text"
-            class="field min-h-28"
-            :maxlength="at === 'checkin' ? 4000 : 500"
-            aria-label="Note"
-            :placeholder="at === 'checkin' ? 'What was different today.' : 'How the fold lifted, what was in the way.'"
-            @keydown.ctrl.enter="keep"
-          />
-          <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
-          <div class="flex gap-2">
-            <button class="press press-first">Keep note</button>
-            <button type="button" class="press press-quiet" @click="emit('close')">Leave as it was</button>
-          </div>
-        </form>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <SheetDialog title="Note" @close="emit('close')">
+    <form class="grid gap-3" @submit.prevent="keep">
+      <ChoiceField
+        v-if="reading"
+        v-model="at"
+        label="Written at"
+        name="noteAt"
+        :options="[
+          { value: 'reading' as const, label: reading },
+          { value: 'checkin' as const, label: 'this check-in' },
+        ]"
+      />
+      <textarea
+        v-model="text"
+        class="field min-h-28"
+        :maxlength="at === 'checkin' ? 4000 : 500"
+        aria-label="Note"
+        :placeholder="at === 'checkin' ? 'What was different today.' : 'How the fold lifted, what was in the way.'"
+        @keydown.ctrl.enter="keep"
+      />
+      <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+      <div class="flex gap-2">
+        <button class="press press-first">Keep note</button>
+        <button type="button" class="press press-quiet" @click="emit('close')">Leave as it was</button>
+      </div>
+    </form>
+  </SheetDialog>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { policyChoices, POLICIES, type ChosenPolicies } from '#core/readings'
+import { policyChoices, POLICIES, type ChosenPolicies, type PolicyId } from '#core/readings'
 import { isFold } from '#core/sites'
 import { type Protocol } from '#core/protocols'
 
@@ -10,29 +10,38 @@ const chosen = defineModel<ChosenPolicies>({ required: true })
 const choices = computed(() => {
   const { folds, girths } = policyChoices(props.protocol)
   const kinds = [
-    { kind: 'folds' as const, label: 'Folds are read', ids: folds, has: props.protocol.sites.some(isFold) },
+    {
+      kind: 'folds' as const,
+      label: 'Folds are read',
+      ids: folds,
+      own: props.protocol.policy,
+      has: props.protocol.sites.some(isFold),
+    },
     {
       kind: 'girths' as const,
       label: 'Girths are read',
       ids: girths,
+      own: props.protocol.girthPolicy,
       has: props.protocol.sites.some((site) => !isFold(site)),
     },
   ]
   return kinds.filter(({ ids, has }) => has && ids.length > 1)
 })
 
-function choose(kind: 'folds' | 'girths', event: Event) {
-  const id = choices.value.find((one) => one.kind === kind)?.ids[(event.target as HTMLSelectElement).selectedIndex]
+function choose(kind: 'folds' | 'girths', id: PolicyId) {
   const own = kind === 'folds' ? props.protocol.policy : props.protocol.girthPolicy
-  chosen.value = { ...chosen.value, [kind]: !id || id === own ? null : id }
+  chosen.value = { ...chosen.value, [kind]: id === own ? null : id }
 }
 </script>
 
 <template>
-  <label v-for="{ kind, label, ids } in choices" :key="kind" class="grid gap-1">
-    <span class="font-semibold">{{ label }}</span>
-    <select class="field" :name="`policy-${kind}`" :value="chosen[kind] ?? ids[0]" @change="choose(kind, $event)">
-      <option v-for="id in ids" :key="id" :value="id">{{ POLICIES[id].name }}</option>
-    </select>
-  </label>
+  <ListField
+    v-for="{ kind, label, ids, own } in choices"
+    :key="kind"
+    :label="label"
+    :name="`policy-${kind}`"
+    :options="ids.map((id) => ({ id, name: POLICIES[id].name }))"
+    :model-value="chosen[kind] ?? own"
+    @update:model-value="choose(kind, $event)"
+  />
 </template>

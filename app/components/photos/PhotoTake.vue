@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { PHOTO_CONDITIONS, type Photo, type Pose } from '#shared/schemas/photo'
 import { outlineOf } from './outline-of'
 
@@ -71,72 +70,68 @@ onUnmounted(() => {
 </script>
 
 <template>
-  <Dialog open class="relative z-30" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 grid place-items-center overflow-y-auto p-4">
-      <DialogPanel class="grid w-full max-w-3xl gap-5 rounded border border-ink bg-sheet p-5 sm:grid-cols-[1fr_1.1fr]">
-        <div class="relative aspect-[2/3] overflow-hidden rounded border border-rule bg-wash">
-          <video v-if="stream" ref="video" autoplay playsinline muted class="size-full object-cover" />
-          <img v-else-if="preview" :src="preview" alt="The photograph as chosen" class="size-full object-cover" />
-          <p v-else class="grid size-full place-items-center p-6 text-center text-faded">
-            The camera’s picture appears here.
-          </p>
-          <img
-            v-if="ghost && withGhost"
-            :src="ghost"
-            alt="Outline of last time"
-            class="pointer-events-none absolute inset-0 size-full object-cover"
-            data-ghost
+  <SheetDialog :title="`Photograph, ${pose}`" wide @close="emit('close')">
+    <div class="grid gap-5 sm:grid-cols-[1fr_1.1fr]">
+      <div class="relative aspect-[2/3] overflow-hidden rounded border border-rule bg-wash">
+        <video v-if="stream" ref="video" autoplay playsinline muted class="size-full object-cover" />
+        <img v-else-if="preview" :src="preview" alt="The photograph as chosen" class="size-full object-cover" />
+        <p v-else class="grid size-full place-items-center p-6 text-center text-faded">
+          The camera’s picture appears here.
+        </p>
+        <img
+          v-if="ghost && withGhost"
+          :src="ghost"
+          alt="Outline of last time"
+          class="pointer-events-none absolute inset-0 size-full object-cover"
+          data-ghost
+        />
+      </div>
+      <div class="grid content-start gap-4">
+        <div v-for="condition in PHOTO_CONDITIONS" :key="condition.id" class="grid gap-1">
+          <span class="text-[15px] font-semibold">{{ condition.label }}</span>
+          <PressGroup
+            :label="condition.label"
+            :options="condition.options"
+            :model-value="conditions[condition.id] ?? null"
+            @update:model-value="$event && (conditions = { ...conditions, [condition.id]: $event })"
           />
         </div>
-        <div class="grid content-start gap-4">
-          <DialogTitle class="text-xl font-bold">Photograph, {{ pose }}</DialogTitle>
-          <div v-for="condition in PHOTO_CONDITIONS" :key="condition.id" class="grid gap-1">
-            <span class="text-[15px] font-semibold">{{ condition.label }}</span>
-            <PressGroup
-              :label="condition.label"
-              :options="condition.options"
-              :model-value="conditions[condition.id] ?? null"
-              @update:model-value="$event && (conditions = { ...conditions, [condition.id]: $event })"
+        <label v-if="ghost" class="flex items-center gap-3">
+          <input v-model="withGhost" type="checkbox" class="size-5 accent-ink" />
+          Last time’s outline over the picture
+        </label>
+        <div class="flex flex-wrap gap-2">
+          <button v-if="stream" type="button" class="press press-first" @click="shoot">Take</button>
+          <button v-else type="button" class="press" @click="openCamera">Camera</button>
+          <label
+            class="press cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-signal"
+          >
+            File
+            <input
+              type="file"
+              name="photo"
+              accept="image/jpeg,image/png,image/webp"
+              capture="environment"
+              class="sr-only"
+              @change="choose"
             />
-          </div>
-          <label v-if="ghost" class="flex items-center gap-3">
-            <input v-model="withGhost" type="checkbox" class="size-5 accent-ink" />
-            Last time’s outline over the picture
           </label>
-          <div class="flex flex-wrap gap-2">
-            <button v-if="stream" type="button" class="press press-first" @click="shoot">Take</button>
-            <button v-else type="button" class="press" @click="openCamera">Camera</button>
-            <label
-              class="press cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-signal"
-            >
-              File
-              <input
-                type="file"
-                name="photo"
-                accept="image/jpeg,image/png,image/webp"
-                capture="environment"
-                class="sr-only"
-                @change="choose"
-              />
-            </label>
-          </div>
-          <p v-if="noCamera" class="text-[15px]">{{ noCamera }}</p>
-          <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
-          <div class="flex gap-2 border-t border-rule pt-4">
-            <button
-              type="button"
-              class="press press-first"
-              :disabled="!picked || busy"
-              @click="picked && emit('taken', picked, conditions)"
-            >
-              {{ busy ? 'Keeping it' : 'Keep' }}
-            </button>
-            <button type="button" class="press press-quiet" @click="emit('close')">Leave</button>
-          </div>
-          <p class="text-sm text-faded">Kept without place, time and camera data, for people of this studio only.</p>
         </div>
-      </DialogPanel>
-    </div>
-  </Dialog>
+        <p v-if="noCamera" class="text-[15px]">{{ noCamera }}</p>
+        <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+        <div class="flex gap-2 border-t border-rule pt-4">
+          <button
+            type="button"
+            class="press press-first"
+            :disabled="!picked || busy"
+            @click="picked && emit('taken', picked, conditions)"
+          >
+            {{ busy ? 'Keeping it' : 'Keep' }}
+          </button>
+          <button type="button" class="press press-quiet" @click="emit('close')">Leave</button>
+        </div>
+        <p class="text-sm text-faded">Kept without place, time and camera data, for people of this studio only.</p>
+      </div>
+    </div></SheetDialog
+  >
 </template>

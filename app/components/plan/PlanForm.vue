@@ -103,10 +103,6 @@ function told(errors: readonly unknown[], field: 'kind' | 'value' | 'perWeek' | 
   return live ?? refusals.value.get(field) ?? problems.byField.value.get(field) ?? firstError(errors)
 }
 
-function textOf(event: Event): string {
-  return (event.target as HTMLInputElement | HTMLSelectElement).value
-}
-
 function chooseKind(kind: TargetKind | null) {
   if (!kind || kind === typed.value.kind) return
   // Numbers of one unit mean nothing in another.
@@ -129,13 +125,13 @@ watch(
     </div>
     <div class="grid gap-4 sm:grid-cols-2">
       <form.Field v-slot="{ field, state }" name="checkinId">
-        <FormField v-slot="{ attrs }" label="Starts at the check-in of" name="checkinId">
-          <select v-bind="attrs" class="field" :value="state.value" @change="field.handleChange(textOf($event))">
-            <option v-for="{ record } in newestFirst" :key="record.id" :value="record.id">
-              {{ sayDay(record.day) }}
-            </option>
-          </select>
-        </FormField>
+        <ListField
+          label="Starts at the check-in of"
+          name="checkinId"
+          :options="newestFirst.map(({ record }) => ({ id: record.id, name: sayDay(record.day) }))"
+          :model-value="state.value"
+          @update:model-value="field.handleChange($event)"
+        />
       </form.Field>
       <form.Field v-slot="{ field, state }" name="byDay">
         <TextField

@@ -60,13 +60,7 @@ async function saveIt(input: PlanInput) {
         </p>
         <p v-else-if="!setting" class="mt-1 text-faded">Held against it from the next check-in on.</p>
         <LazyPlanChart class="mt-2 h-80" :line="drawn" :measured="measured" :units="units" />
-        <div
-          v-if="!setting && held.length > 0"
-          class="relative overflow-x-auto"
-          tabindex="0"
-          role="region"
-          aria-label="Check-ins since the start of the plan"
-        >
+        <ScrollTable v-if="!setting && held.length > 0" label="Check-ins since the start of the plan">
           <table class="ruled mt-3 max-w-3xl">
             <thead>
               <tr>
@@ -96,8 +90,8 @@ async function saveIt(input: PlanInput) {
                 <td v-else colspan="4" class="!py-1 text-faded">cannot be compared with the start in this unit</td>
               </tr>
             </tbody>
-          </table>
-        </div>
+          </table></ScrollTable
+        >
       </template>
       <p v-else class="max-w-prose py-4 text-faded">
         {{

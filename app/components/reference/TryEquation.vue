@@ -31,12 +31,14 @@ const reached = computed(() => ('percent' in result.value ? result.value : null)
           { value: 'male', label: 'Men’s' },
         ]"
       />
-      <label v-if="equation.gives === 'density'" class="grid gap-1">
-        <span class="font-semibold">Density to percent</span>
-        <select v-model="conversion" name="conversion" class="field min-w-56">
-          <option v-for="one in CONVERSIONS" :key="one.id" :value="one.id">{{ one.label }}</option>
-        </select>
-      </label>
+      <ListField
+        v-if="equation.gives === 'density'"
+        v-model="conversion"
+        class="w-80 max-w-full"
+        label="Density to percent"
+        name="conversion"
+        :options="Object.values(CONVERSIONS).map(({ id, label, source }) => ({ id, name: label, note: source }))"
+      />
     </div>
     <div class="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
       <FormField

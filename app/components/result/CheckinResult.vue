@@ -138,20 +138,15 @@ function choose(change: Partial<Choices>) {
           <p v-else class="text-faded">None yet.</p>
         </div>
         <div class="grid gap-3 sm:grid-cols-2">
-          <label v-if="isDensity" class="grid gap-1">
-            <span class="font-semibold">Density to percent</span>
-            <select
-              class="field"
-              name="conversion"
-              :value="choices.conversion"
-              :disabled="busy"
-              @change="choose({ conversion: ($event.target as HTMLSelectElement).value })"
-            >
-              <option v-for="one in conversions" :key="one.id" :value="one.id">
-                {{ one.label }} ({{ one.source }})
-              </option>
-            </select>
-          </label>
+          <ListField
+            v-if="isDensity"
+            label="Density to percent"
+            name="conversion"
+            :options="conversions.map(({ id, label, source }) => ({ id, name: label, note: source }))"
+            :disabled="busy"
+            :model-value="choices.conversion"
+            @update:model-value="choose({ conversion: $event })"
+          />
           <label v-if="end.facts.person.ancestry === 'black'" class="flex items-center gap-3">
             <input
               type="checkbox"

@@ -23,7 +23,7 @@ function sayError({ error }: Change): string {
 </script>
 
 <template>
-  <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Girths">
+  <ScrollTable label="Girths">
     <table class="ruled">
       <thead>
         <tr>
@@ -47,5 +47,5 @@ function sayError({ error }: Change): string {
         </tr>
       </tbody>
     </table>
-  </div>
+  </ScrollTable>
 </template>

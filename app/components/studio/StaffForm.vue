@@ -7,8 +7,8 @@ const emit = defineEmits<{ added: [person: StaffMember]; leave: [] }>()
 const problems = useProblems(['name', 'email', 'password', 'role'])
 
 const FIELDS = [
-  { name: 'name', label: 'Name', type: 'text', autocomplete: 'off', hint: undefined },
-  { name: 'email', label: 'E-mail address', type: 'email', autocomplete: 'off', hint: undefined },
+  { name: 'name', label: 'Name', type: 'text', autocomplete: 'off' },
+  { name: 'email', label: 'E-mail address', type: 'email', autocomplete: 'off' },
   {
     name: 'password',
     label: 'First password',
@@ -34,17 +34,8 @@ const form = useForm({
 
 <template>
   <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
-    <form.Field v-for="shown in FIELDS" v-slot="{ field, state }" :key="shown.name" :name="shown.name">
-      <TextField
-        :label="shown.label"
-        :name="shown.name"
-        :hint="shown.hint"
-        :problem="firstError(state.meta.errors) ?? problems.byField.value.get(shown.name)"
-        :type="shown.type"
-        :autocomplete="shown.autocomplete"
-        :model-value="state.value"
-        @update:model-value="field.handleChange($event)"
-      />
+    <form.Field v-for="shown in FIELDS" v-slot="slot" :key="shown.name" :name="shown.name">
+      <FormLine v-bind="{ ...slot, ...shown }" :problems="problems" />
     </form.Field>
     <form.Field v-slot="{ field, state }" name="role">
       <ChoiceField

@@ -21,7 +21,7 @@ const someone: CautionFacts = {
     <p class="mb-3 max-w-prose">
       These show wherever they apply. They are plain words and no diagnosis: licensed practice and local rules decide.
     </p>
-    <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Cautions">
+    <ScrollTable label="Cautions">
       <table class="ruled">
         <thead>
           <tr>
@@ -45,6 +45,6 @@ const someone: CautionFacts = {
           </tr>
         </tbody>
       </table>
-    </div>
+    </ScrollTable>
   </div>
 </template>

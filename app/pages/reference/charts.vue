@@ -30,25 +30,31 @@ function print() {
 <template>
   <div class="px-4 py-4 sm:px-6">
     <div class="no-print flex flex-wrap items-end gap-4">
-      <label class="grid gap-1">
-        <span class="font-semibold">Equation</span>
-        <select v-model="id" name="equation" class="field">
-          <option v-for="one in charts" :key="one.id" :value="one.id">{{ one.label }}</option>
-        </select>
-      </label>
-      <label v-if="equation?.sex === 'both'" class="grid gap-1">
-        <span class="font-semibold">Sex</span>
-        <select v-model="asked" name="sex" class="field">
-          <option value="female">Women’s</option>
-          <option value="male">Men’s</option>
-        </select>
-      </label>
-      <label class="grid gap-1">
-        <span class="font-semibold">Density to percent</span>
-        <select v-model="conversion" name="conversion" class="field">
-          <option v-for="one in CONVERSIONS" :key="one.id" :value="one.id">{{ one.label }}</option>
-        </select>
-      </label>
+      <PickField
+        class="w-96 max-w-full"
+        label="Equation"
+        name="equation"
+        :options="charts.map((one) => ({ id: one.id, name: one.label, note: one.source }))"
+        :model-value="id"
+        @update:model-value="$event && (id = $event)"
+      />
+      <ChoiceField
+        v-if="equation?.sex === 'both'"
+        v-model="asked"
+        label="Sex"
+        name="sex"
+        :options="[
+          { value: 'female', label: 'Women’s' },
+          { value: 'male', label: 'Men’s' },
+        ]"
+      />
+      <ListField
+        v-model="conversion"
+        class="w-72 max-w-full"
+        label="Density to percent"
+        name="conversion"
+        :options="Object.values(CONVERSIONS).map(({ id, label, source }) => ({ id, name: label, note: source }))"
+      />
       <button class="press press-first ml-auto min-h-11" @click="print">Print for the wall</button>
     </div>
     <section v-if="equation && chart" class="chart mt-4" aria-label="Pocket chart">
@@ -58,7 +64,7 @@ function print() {
       <p class="mb-2 text-[15px] text-faded">
         Percent fat by the sum of {{ folds }}. {{ conversionOf(conversion).label }}. {{ equation.source }}.
       </p>
-      <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Percent fat by sum and age">
+      <ScrollTable label="Percent fat by sum and age">
         <table class="w-full border-collapse">
           <thead>
             <tr class="border-b-2 border-ink">
@@ -86,7 +92,7 @@ function print() {
             </tr>
           </tbody>
         </table>
-      </div>
+      </ScrollTable>
       <p class="mt-2 text-sm text-faded">
         A person may sit {{ equation.seePercent[sex] ?? 'some' }} points from the line; the sum needs no equation. ·
         means the equation gives no percent there. Follow change, not a single figure.

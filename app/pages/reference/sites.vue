@@ -92,7 +92,7 @@ function choose(id: string) {
         <li v-if="usedBy.length === 0" class="text-faded">No set of the schools; a studio can add it to its own.</li>
       </ul>
       <h3 class="mt-5 mb-2 border-b border-ink pb-1 font-semibold">The schools side by side</h3>
-      <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="The schools side by side">
+      <ScrollTable label="The schools side by side">
         <table class="ruled text-[15px]">
           <thead>
             <tr>
@@ -111,7 +111,7 @@ function choose(id: string) {
             </tr>
           </tbody>
         </table>
-      </div>
+      </ScrollTable>
     </section>
   </div>
 </template>

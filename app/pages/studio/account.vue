@@ -22,7 +22,7 @@ function take(action: () => Promise<SessionRecord[]>) {
 onMounted(() => take(account.sessions))
 
 const FIELDS = [
-  { name: 'old', label: 'Your password now', autocomplete: 'current-password', hint: undefined },
+  { name: 'old', label: 'Your password now', autocomplete: 'current-password' },
   {
     name: 'password',
     label: 'New password',
@@ -53,17 +53,8 @@ const form = useForm({
     <section aria-labelledby="password-title" class="grid content-start gap-4">
       <h2 id="password-title" class="border-b-2 border-ink pb-2 text-lg font-bold">Password</h2>
       <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
-        <form.Field v-for="shown in FIELDS" v-slot="{ field, state }" :key="shown.name" :name="shown.name">
-          <TextField
-            :label="shown.label"
-            :name="shown.name"
-            :hint="shown.hint"
-            :problem="firstError(state.meta.errors) ?? problems.byField.value.get(shown.name)"
-            type="password"
-            :autocomplete="shown.autocomplete"
-            :model-value="state.value"
-            @update:model-value="field.handleChange($event)"
-          />
+        <form.Field v-for="shown in FIELDS" v-slot="slot" :key="shown.name" :name="shown.name">
+          <FormLine v-bind="{ ...slot, ...shown }" type="password" :problems="problems" />
         </form.Field>
         <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
         <p v-if="changed" role="status">Changed. You are signed out everywhere but here.</p>

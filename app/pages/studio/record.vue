@@ -57,7 +57,7 @@ function whom({ client, subject }: RecordLine): string {
       <TextField v-model="day" label="Day" name="day" type="date" :max="todayHere()" />
     </div>
     <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">{{ problem }}</p>
-    <div class="mt-4 overflow-x-auto" tabindex="0" role="region" aria-label="The record, newest first">
+    <ScrollTable label="The record, newest first" class="mt-4">
       <table class="ruled" data-record>
         <thead>
           <tr>
@@ -81,7 +81,7 @@ function whom({ client, subject }: RecordLine): string {
           </tr>
         </tbody>
       </table>
-    </div>
+    </ScrollTable>
     <p v-if="lines.length === 0 && !problem" class="py-4 text-faded">Nothing here by these filters.</p>
     <button v-if="next" type="button" class="press press-quiet mt-4" @click="take(next)">Earlier</button>
   </div>

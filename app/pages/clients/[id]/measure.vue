@@ -5,9 +5,11 @@ import { composeWith } from '#core/composition/checkin'
 import { ageInYears, breaksHistory, CONDITIONS, conditionChanges, suggestProtocols } from '#core/composition'
 import { bmi } from '#core/equations/measures'
 import { isChoosable, OWN_POLICIES, type ChosenPolicies } from '#core/readings'
-import { isFold } from '#core/sites'
+import { isFold, type SiteId } from '#core/sites'
 import { PROTOCOLS, type ProtocolId } from '#core/protocols'
 import { caliperFacts, checkinFacts } from '#shared/checkin-facts'
+import { formatNumber } from '#core/units'
+import type { Caliper } from '#shared/schemas/caliper'
 import type { PrepareFacts } from '#shared/schemas/checkin'
 import { useMe } from '~/stores/me'
 import { clients } from '~/calls'
@@ -53,11 +55,29 @@ const about = computed(() => {
   }
 })
 const suggestions = computed(() => suggestProtocols(about.value))
+/** Why the chosen set is proposed, or what it is for. */
+const why = computed(
+  () =>
+    suggestions.value.find((one) => one.protocolId === protocolId.value)?.reason ?? PROTOCOLS[protocolId.value].purpose,
+)
+const others = computed(() => suggestions.value.filter((one) => one.protocolId !== protocolId.value))
 const broken = computed(() => breaksHistory(protocolId.value, last.value?.protocolId ?? null))
 watch(protocolId, (id) => {
   // A way of reading that the new set does not know falls back to its own.
   if (!isChoosable(PROTOCOLS[id], policies.value)) policies.value = { ...OWN_POLICIES }
 })
+const sets = Object.values(PROTOCOLS).map(({ id, name, purpose }) => ({ id, name, note: purpose }))
+const people = computed(() => facts.value?.staff ?? [])
+const calipers = computed(() => [
+  { id: null, name: 'not noted' },
+  ...(facts.value?.calipers ?? []).map((one) => ({ id: one.id, name: one.name, note: checkSaid(one) })),
+])
+/** How a caliper stood at its last check. */
+function checkSaid({ checkedOn, deviationMm }: Caliper): string {
+  return checkedOn
+    ? `Checked ${sayAgo(checkedOn)}, ${formatNumber(deviationMm ?? 0)} mm off.`
+    : 'Never checked against its block.'
+}
 const caliper = computed(() => facts.value?.calipers.find(({ id }) => id === caliperId.value) ?? null)
 const cautions = computed(() => {
   const person = client.value
@@ -76,6 +96,8 @@ const missing = computed(() =>
 function consented(changed: Client) {
   if (facts.value) facts.value = { ...facts.value, client: changed }
 }
+/** What was read last time is asked for again. */
+const read = computed(() => Object.keys(before.value?.values ?? {}) as SiteId[])
 const blocked = computed(() => cautions.value.some(({ effects }) => effects.includes('not-yet')))
 const changes = computed(() => conditionChanges(last.value?.conditions ?? {}, conditions.value))
 const changed = computed(() => new Map(changes.value.map(({ condition, then }) => [condition.id, then.name])))
@@ -155,25 +177,25 @@ function start() {
     <ConsentNote v-if="blocked" class="mt-3" :client="client" @noted="consented" />
     <div class="mt-4 grid gap-x-12 gap-y-5 lg:grid-cols-2">
       <section aria-labelledby="what" class="grid content-start gap-3">
-        <h2 id="what" class="border-b-2 border-ink pb-1 text-lg font-bold">What is measured</h2>
-        <button
-          v-for="suggestion in suggestions"
-          :key="suggestion.protocolId"
-          type="button"
-          class="rounded border bg-sheet px-4 py-2 text-left"
-          :class="suggestion.protocolId === protocolId ? 'border-ink ring-1 ring-ink' : 'border-contour'"
-          :aria-pressed="suggestion.protocolId === protocolId"
-          @click="protocolId = suggestion.protocolId"
-        >
-          <span class="block font-semibold">{{ PROTOCOLS[suggestion.protocolId].name }}</span>
-          <span class="text-sm text-faded">{{ suggestion.reason }}</span>
-        </button>
-        <label class="grid gap-1">
-          <span class="font-semibold">Set of sites</span>
-          <select v-model="protocolId" name="protocol" class="field">
-            <option v-for="one in PROTOCOLS" :key="one.id" :value="one.id">{{ one.name }}: {{ one.purpose }}</option>
-          </select>
-        </label>
+        <h2 id="what" class="min-h-10 border-b-2 border-ink pb-1 text-lg font-bold">What is measured</h2>
+        <div class="grid gap-1">
+          <PickField
+            label="Set of sites"
+            name="protocol"
+            :options="sets"
+            :model-value="protocolId"
+            @update:model-value="$event && (protocolId = $event as ProtocolId)"
+          />
+          <p class="text-[15px] text-faded" data-why>{{ why }}</p>
+        </div>
+        <ul v-if="others.length > 0" class="grid gap-1" aria-label="Other proposals">
+          <li v-for="one in others" :key="one.protocolId" class="flex items-baseline gap-3">
+            <button type="button" class="press press-quiet min-h-10 shrink-0 px-3" @click="protocolId = one.protocolId">
+              {{ PROTOCOLS[one.protocolId].name }}
+            </button>
+            <span class="text-[15px] text-faded">{{ one.reason }}</span>
+          </li>
+        </ul>
         <p v-if="broken" class="border-l-4 border-fat pl-3 text-[15px]" data-breaks>{{ broken }}</p>
         <PolicyChoice v-model="policies" :protocol="PROTOCOLS[protocolId]" />
         <label class="flex min-h-11 items-center gap-3">
@@ -181,26 +203,17 @@ function start() {
           Measure the height too, three trials
         </label>
         <div class="grid gap-3 sm:grid-cols-3">
-          <label class="grid gap-1">
-            <span class="font-semibold">Caliper</span>
-            <select v-model="caliperId" name="caliper" class="field">
-              <option :value="null">not noted</option>
-              <option v-for="one in facts.calipers" :key="one.id" :value="one.id">{{ one.name }}</option>
-            </select>
-          </label>
-          <label class="grid gap-1">
-            <span class="font-semibold">Measures</span>
-            <select v-model="assessorId" name="assessor" class="field">
-              <option v-for="one in facts.staff" :key="one.id" :value="one.id">{{ one.name }}</option>
-            </select>
-          </label>
-          <label class="grid gap-1">
-            <span class="font-semibold">Records</span>
-            <select v-model="recorderId" name="recorder" class="field">
-              <option :value="null">nobody else</option>
-              <option v-for="one in facts.staff" :key="one.id" :value="one.id">{{ one.name }}</option>
-            </select>
-          </label>
+          <div class="grid content-start gap-1">
+            <ListField v-model="caliperId" label="Caliper" name="caliper" :options="calipers" />
+            <p v-if="caliper" class="text-sm text-faded">{{ checkSaid(caliper) }}</p>
+          </div>
+          <ListField v-model="assessorId" label="Measures" name="assessor" :options="people" />
+          <ListField
+            v-model="recorderId"
+            label="Records"
+            name="recorder"
+            :options="[{ id: null, name: 'nobody else' }, ...people]"
+          />
         </div>
         <div class="flex flex-wrap items-start gap-x-6 gap-y-2 border-t border-rule pt-2">
           <label class="flex min-h-11 items-center gap-3">
@@ -217,21 +230,14 @@ function start() {
             Print a blank log sheet
           </NuxtLink>
         </div>
-        <p v-if="caliper" class="text-sm text-faded">
-          {{
-            caliper.checkedOn
-              ? `Checked ${sayAgo(caliper.checkedOn)}, ${caliper.deviationMm} mm off.`
-              : 'Never checked against its block.'
-          }}
-        </p>
       </section>
       <section aria-labelledby="conditions" class="grid content-start gap-2">
-        <div class="flex items-baseline border-b-2 border-ink pb-1">
+        <div class="flex min-h-10 items-baseline border-b-2 border-ink pb-1">
           <h2 id="conditions" class="text-lg font-bold">Conditions</h2>
           <button
             v-if="hasLastConditions"
             type="button"
-            class="ml-auto min-h-9 underline underline-offset-4"
+            class="ml-auto underline underline-offset-4"
             @click="asLastTime"
           >
             all as last time
@@ -265,6 +271,13 @@ function start() {
           clients.
         </p>
       </section>
+      <OrderPreview
+        class="lg:col-span-2"
+        :protocol="PROTOCOLS[protocolId]"
+        :sex="client.sex"
+        :wished="read"
+        :policies="policies"
+      />
     </div>
   </form>
   <p v-else class="p-6 text-faded">Fetching the record.</p>

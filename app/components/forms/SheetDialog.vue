@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+
+/** A sheet of paper laid over the page. Escape and a press beside it close it. */
+defineProps<{
+  title: string
+  /** Wide enough for a picture and what is said about it. */
+  wide?: boolean
+}>()
+const emit = defineEmits<{ close: [] }>()
+</script>
+
+<template>
+  <Dialog open class="relative z-30" @close="emit('close')">
+    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
+    <div class="fixed inset-0 grid place-items-center overflow-y-auto p-4">
+      <DialogPanel
+        class="w-full rounded border border-ink bg-sheet"
+        :class="wide ? 'max-w-3xl p-5' : 'max-w-md p-6'"
+        v-bind="$attrs"
+      >
+        <DialogTitle class="mb-3 text-xl font-bold">{{ title }}</DialogTitle>
+        <slot />
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

@@ -59,7 +59,7 @@ function xOf(x: number): number {
           'stroke-signal': mark.state === 'now' || mark.state === 'next',
           'stroke-lean': mark.state === 'agreed',
           'stroke-fat': mark.state === 'disputed',
-          'stroke-ink': mark.state === 'once',
+          'stroke-ink': mark.state === 'once' || mark.state === 'marked',
           'stroke-contour': mark.state === 'to-come',
         }"
       />

@@ -13,6 +13,13 @@ withDefaults(defineProps<{ state: MarkState; size?: number }>(), { size: 4 })
     </template>
     <circle v-else-if="state === 'agreed'" :r="size" class="fill-lean" />
     <path
+      v-else-if="state === 'marked'"
+      :d="`M${-size} ${-size}L${size} ${size}M${-size} ${size}L${size} ${-size}`"
+      class="stroke-ink"
+      :stroke-width="size * 0.5"
+      stroke-linecap="round"
+    />
+    <path
       v-else-if="state === 'left-out'"
       :d="`M${-size} 0H${size}`"
       class="stroke-contour"

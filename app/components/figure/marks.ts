@@ -1,7 +1,7 @@
 import type { FoldDirection, Site } from '#core/sites'
 
 /** How far a site has come: each state has a shape of its own, not only a colour. */
-export type MarkState = 'to-come' | 'next' | 'now' | 'once' | 'agreed' | 'disputed' | 'left-out'
+export type MarkState = 'to-come' | 'next' | 'now' | 'once' | 'agreed' | 'disputed' | 'left-out' | 'marked'
 
 /** One site as the figure shows it. */
 export interface SiteMark {
@@ -18,6 +18,7 @@ export const MARK_WORDS: Record<MarkState, string> = {
   agreed: 'agreed',
   disputed: 'measure again',
   'left-out': 'left out',
+  marked: 'marked',
 }
 
 /** Direction of the fold's crest on the figure, degrees clockwise from upright, for the client's right side. */

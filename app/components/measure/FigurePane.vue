@@ -2,7 +2,13 @@
 import type { Site } from '#core/sites'
 import type { SheetRow } from './sheet'
 
-const props = defineProps<{ rows: SheetRow[]; current: Site | null; leftSide: boolean }>()
+const props = defineProps<{
+  rows: SheetRow[]
+  current: Site | null
+  leftSide: boolean
+  /** Sites marked on the skin so far, while they are being marked; null: the readings have begun. */
+  marked: ReadonlySet<string> | null
+}>()
 
 /** Room kept under the lowest mark, in figure units. */
 const BELOW = 56
@@ -19,6 +25,7 @@ const other = computed(() => (view.value === 'front' ? 'back' : 'front'))
 const marks = computed(() =>
   props.rows.map(({ site, mark }) => {
     if (site.id === props.current?.id) return { site, state: 'now' as const }
+    if (props.marked) return { site, state: props.marked.has(site.id) ? ('marked' as const) : ('to-come' as const) }
     return { site, state: mark === 'now' ? ('to-come' as const) : mark }
   }),
 )
@@ -42,6 +49,6 @@ const bottom = computed(() => Math.max(...props.rows.map(({ site }) => site.figu
         <span class="text-sm text-faded underline underline-offset-4">turn to {{ other }}</span>
       </button>
     </div>
-    <FigureLegend />
+    <FigureLegend :marking="marked !== null" />
   </aside>
 </template>

@@ -12,6 +12,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   at: [site: SiteId]
+  marked: [site: SiteId]
   landmark: [site: SiteId, note: string]
   done: []
   habit: [skip: boolean]
@@ -38,6 +39,7 @@ function keepNote() {
 
 function go(by: 1 | -1) {
   keepNote()
+  if (by === 1) emit('marked', site.value.id as SiteId)
   if (index.value + by >= props.sites.length) emit('done')
   else index.value = Math.max(0, index.value + by)
 }

@@ -15,7 +15,9 @@ const sites = computed(() => protocolFor(props.protocol, props.sex, props.wished
 const rounds = computed(() => {
   const { base } = policyOf(props.policies.folds ?? props.protocol.policy)
   const folds = sites.value.filter(({ id }) => isFold(id as SiteId)).length
-  return folds === 0 ? '' : `${folds} folds, ${base === 1 ? 'once' : `${base} times`} round, then the girths if any`
+  const girths = sites.value.length - folds
+  if (folds === 0) return ''
+  return `${folds} folds, ${base === 1 ? 'one round' : `${base} rounds`}${girths > 0 ? `, then ${girths} girths` : ''}`
 })
 </script>
 

@@ -151,6 +151,7 @@ const band = computed(() => {
 <template>
   <dl
     class="grid grid-cols-2 border-b border-rule sm:grid-cols-3 lg:grid-cols-5 print:grid-cols-5 max-lg:[&>div]:border-b lg:[&>div+div]:border-l"
+    :class="{ five: shown.length === 5 }"
     data-figures
   >
     <SpanFigure v-for="one in shown" :key="one.id" v-bind="one" :instead="instead">
@@ -162,3 +163,18 @@ const band = computed(() => {
     </SpanFigure>
   </dl>
 </template>
+
+<style scoped>
+/* Five figures upright on a tablet: three and two, each row whole. */
+@media (min-width: 640px) and (max-width: 1023px) {
+  .five {
+    grid-template-columns: repeat(6, minmax(0, 1fr));
+  }
+  .five > div {
+    grid-column: span 2;
+  }
+  .five > div:nth-child(n + 4) {
+    grid-column: span 3;
+  }
+}
+</style>

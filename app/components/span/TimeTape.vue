@@ -112,6 +112,19 @@ const length = computed(() => {
   return `${size}, ${props.to - props.from + 1} check-ins`
 })
 
+/** Width of what a hand takes a jaw by, pixels. */
+const GRIP = 44
+/** Where the grips stand: just outside their check-ins, and apart from each other however near those are. */
+const grips = computed(() => {
+  const outside = 10
+  const from = at.value.from - outside
+  const to = at.value.to + outside
+  const lacking = Math.max(0, GRIP - (to - from)) / 2
+  const low = Math.max(GRIP / 2, Math.min(from - lacking, width.value - 1.5 * GRIP))
+  const high = Math.min(width.value - GRIP / 2, Math.max(to + lacking, low + GRIP))
+  return { from: Math.min(low, high - GRIP), to: high }
+})
+
 const jaws = computed(() => [
   { jaw: 'from' as const, x: at.value.from, way: -1, day: sayDay(props.instants[props.from] ?? ''), name: 'Then' },
   { jaw: 'to' as const, x: at.value.to, way: 1, day: sayDay(props.instants[props.to] ?? ''), name: 'Now' },
@@ -163,12 +176,12 @@ const jaws = computed(() => [
       </text>
     </svg>
     <div
-      v-for="{ jaw, x, way, day, name } in jaws"
+      v-for="{ jaw, way, day, name } in jaws"
       :key="jaw"
       role="slider"
       tabindex="0"
       class="absolute top-2 h-13 w-11 -translate-x-1/2 cursor-ew-resize touch-none rounded"
-      :style="{ left: `${((x + way * 10) / width) * 100}%` }"
+      :style="{ left: `${(grips[jaw] / width) * 100}%` }"
       :aria-label="`${name}: check-in of`"
       :aria-valuemin="1"
       :aria-valuemax="instants.length"

@@ -22,7 +22,9 @@ const lengthUnit = ref<LengthUnit>(store.units.length)
 const blind = ref(false)
 const dialog = ref<'keys' | 'note' | 'skip' | null>(null)
 const marking = ref(false)
-const marked = shallowRef<Site | null>(null)
+/** Where marking is, and what has been marked. */
+const markingAt = shallowRef<Site | null>(null)
+const marked = ref(new Set<string>())
 /** A filled paper sheet is typed in: its readings say so, and nothing is left to mark. */
 const fromPaper = route.query.paper === '1'
 const seconds = computed(() => SCHOOLS[protocol.value.school].readAfterSeconds || 2)
@@ -136,7 +138,8 @@ useMeasuringKeys({
     />
     <FigurePane
       :rows="rows"
-      :current="marking ? marked : current"
+      :current="marking ? markingAt : current"
+      :marked="marking ? marked : null"
       :left-side="record.side === 'left'"
       class="figure-pane border-r border-rule"
     />
@@ -148,7 +151,8 @@ useMeasuringKeys({
       :side="record.side"
       :skips-marking="store.me?.habits.skipMarking ?? false"
       :problem="problem"
-      @at="marked = SITES[$event]"
+      @at="markingAt = SITES[$event]"
+      @marked="marked.add($event)"
       @landmark="acts.saveLandmark"
       @done="marking = false"
       @habit="tell(() => store.setHabits({ ...store.me?.habits, skipMarking: $event }))"

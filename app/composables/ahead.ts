@@ -12,10 +12,18 @@ function asked(clientId: string): Promise<ClientHistory> | null {
   return ahead && Date.now() - ahead.since < FRESH ? ahead.facts : null
 }
 
-/** Asks for what the client page at this address needs, facts and chart, before the page itself has arrived. */
-export function askAhead(path: string): void {
-  const clientId = /^\/clients\/([\da-f-]{36})(?:\/(?!edit|measure|paper)|$)/.exec(path)?.[1]
-  if (!clientId || asked(clientId)) return
+/** Whose record an address shows; null for any other page, a client's form and preparing among them. */
+function recordAt(path: string): string | null {
+  return /^\/clients\/([\da-f-]{36})(?:\/(?!edit|measure|paper)|$)/.exec(path)?.[1] ?? null
+}
+
+/**
+ * Asks for what the client page at this address needs, facts and chart, before the page itself has arrived.
+ * @param from the page one is on: within one record nothing is fetched anew, and an answer kept for later would be stale
+ */
+export function askAhead(path: string, from = ''): void {
+  const clientId = recordAt(path)
+  if (!clientId || clientId === recordAt(from) || asked(clientId)) return
   const facts = clients.history(clientId)
   // Said where the answer is taken; nobody may come for it.
   facts.catch(() => undefined)

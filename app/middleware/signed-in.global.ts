@@ -6,13 +6,14 @@ import { useMe } from '~/stores/me'
 const OPEN = ['/sign-in', '/welcome', '/new-password']
 
 /** Pages other than sign-in, the first run and a new password need somebody signed in. */
-export default defineNuxtRouteMiddleware(async (to) => {
+export default defineNuxtRouteMiddleware(async (to, from) => {
   if (OPEN.includes(to.path)) return
   const known = useMe().isHere()
   // The page's code and its facts set out behind the question who is signed in, and do not wait for its answer.
   if (!isLeaving()) {
     void preloadRouteComponents(to.fullPath)
-    askAhead(to.path)
+    // The first page comes from nowhere.
+    askAhead(to.path, from.matched.length > 0 ? from.path : '')
   }
   try {
     if (await known) return

@@ -7,7 +7,7 @@ export default defineNuxtPlugin(() => {
   useEventListener(document, 'pointerdown', ({ target, button }) => {
     const link = target instanceof Element ? target.closest<HTMLAnchorElement>('a[href^="/clients/"]') : null
     if (!link || button !== 0) return
-    askAhead(link.pathname)
+    askAhead(link.pathname, location.pathname)
     void preloadRouteComponents(link.pathname)
   })
 })

@@ -285,6 +285,15 @@ describe('the views of a record', () => {
     await coach.page.reload()
     await coach.page.waitForSelector('[data-diary]')
     expect(await viewNow()).toBe('Weight diary')
+    // Moving between the views fetches nothing anew.
+    const histories = () =>
+      coach.page.evaluate(
+        () => performance.getEntriesByType('resource').filter(({ name }) => name.endsWith('/history')).length,
+      )
+    const before = await histories()
+    for (const view of ['Error', 'Plan', 'Span']) await tab(view)
+    await coach.page.waitForSelector('[data-words]')
+    expect(await histories()).toBe(before)
     await coach.page.goto(`${studio.server.address}${page}/check-ins`)
     await coach.page.waitForSelector('section[aria-label="Check-ins"] table')
     expect(await viewNow()).toBe('All check-ins')

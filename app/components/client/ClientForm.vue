@@ -100,7 +100,7 @@ function textOf(event: Event): string {
               v-bind="slot"
               label="Height"
               :problems="problems"
-              name="heightCm"
+              asked="heightCm"
               inputmode="text"
               :placeholder="lengthUnit === 'cm' ? '174, 1.74 m or 5 ft 8 in' : '5 ft 8 1/2 in or 174 cm'"
             />

@@ -7,19 +7,19 @@ const props = defineProps<{
   state: { value: string; meta: { errors: readonly unknown[] } }
   label: string
   problems: ReturnType<typeof useProblems>
-  /** Name of the input and of the server's field, where it is not the form's. */
-  name?: string
+  /** The server's field, where it is not called as the form's. */
+  asked?: string
   hint?: string
 }>()
 const told = computed(
-  () => firstError(props.state.meta.errors) ?? props.problems.byField.value.get(props.name ?? props.field.name),
+  () => firstError(props.state.meta.errors) ?? props.problems.byField.value.get(props.asked ?? props.field.name),
 )
 </script>
 
 <template>
   <TextField
     :label="label"
-    :name="name ?? field.name"
+    :name="field.name"
     :hint="hint"
     :problem="told"
     :model-value="state.value"

@@ -39,10 +39,50 @@ async function spent() {
   return 1000 * (of('ScriptDuration') + of('RecalcStyleDuration') + of('LayoutDuration'))
 }
 
-function percentiles(values) {
+function at(values, share) {
   const sorted = [...values].sort((a, b) => a - b)
-  const at = (share) => (sorted[Math.floor(share * (sorted.length - 1))] ?? NaN).toFixed(1)
-  return `p50 ${at(0.5)} ms, p95 ${at(0.95)} ms`
+  return sorted[Math.floor(share * (sorted.length - 1))] ?? NaN
+}
+
+function percentiles(values) {
+  return `p50 ${at(values, 0.5).toFixed(1)} ms, p95 ${at(values, 0.95).toFixed(1)} ms`
+}
+
+/** Times of digits, and of Enter, which keeps a reading and goes on to the next site. */
+function apart(times) {
+  const of = (enter) => times.filter((one) => (one.key === 'Enter') === enter).map(({ ms }) => ms)
+  return { digits: of(false), enters: of(true) }
+}
+
+/** Prints our times beside the floor's: the same key on an empty page. */
+function say(name, times, floor, most) {
+  const { digits, enters } = apart(times)
+  const ratio = (values) => (at(values, 0.95) / at(floor, 0.95)).toFixed(2)
+  console.log(`${name}: floor, an empty page   ${percentiles(floor)}`)
+  console.log(`${name}: digits                 ${percentiles(digits)}, ${ratio(digits)} of the floor (target ${most})`)
+  console.log(`${name}: Enter                  ${percentiles(enters)}, ${ratio(enters)} of the floor`)
+}
+
+/** What a key costs at least here: an empty page that paints a typed digit. */
+async function floorOf(rate) {
+  const empty = await browser.newPage()
+  await empty.setContent('<output style="font-size:72px">0</output>')
+  const session = await empty.createCDPSession()
+  await session.send('Emulation.setCPUThrottlingRate', { rate })
+  await empty.evaluate(() => {
+    window.keyTimes = []
+    const field = document.querySelector('output')
+    addEventListener('keydown', ({ key, timeStamp }) => {
+      field.textContent = key
+      requestAnimationFrame(() => setTimeout(() => window.keyTimes.push(performance.now() - timeStamp), 0))
+    })
+  })
+  for (let i = 0; i < 60; i += 1) await empty.keyboard.press(String(i % 10))
+  await new Promise((wake) => setTimeout(wake, 300))
+  const times = await empty.evaluate(() => window.keyTimes)
+  await empty.close()
+  await page.bringToFront()
+  return times
 }
 
 /** From each key event to the frame painted after it, as the page itself measures. */
@@ -52,8 +92,10 @@ async function watchKeys() {
     window.shifts = 0
     addEventListener(
       'keydown',
-      ({ timeStamp }) =>
-        requestAnimationFrame(() => setTimeout(() => window.keyTimes.push(performance.now() - timeStamp), 0)),
+      ({ key, timeStamp }) =>
+        requestAnimationFrame(() =>
+          setTimeout(() => window.keyTimes.push({ key, ms: performance.now() - timeStamp }), 0),
+        ),
       { capture: true },
     )
     new PerformanceObserver((list) => {
@@ -102,7 +144,7 @@ try {
     `presses, client page to done   ${presses}: ${digits} digits, ${commits} commits, ${presses - digits - commits} others (target 8)`,
   )
   const plain = await page.evaluate(() => ({ times: window.keyTimes, shifts: window.shifts }))
-  console.log(`key to painted frame           ${percentiles(plain.times)} (target p95 16 ms)`)
+  say('unslowed', plain.times, await floorOf(1), 1.5)
   console.log(`of it scripts, style, layout   mean ${(own / plain.times.length).toFixed(1)} ms a key`)
   console.log(`layout shift while measuring   ${plain.shifts.toFixed(4)} (target 0)`)
 
@@ -121,7 +163,7 @@ try {
     await untilNext(i + 1)
   }
   const slow = await page.evaluate(() => window.keyTimes)
-  console.log(`the same, slowed four times    ${percentiles(slow)} (target p95 50 ms)`)
+  say('slowed four times', slow, await floorOf(4), 2)
 
   const address = page.url()
   const scripts = new Map()

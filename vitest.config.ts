@@ -17,6 +17,8 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'core',
+          // Pure functions: nothing one file does reaches another, and imports are worth keeping.
+          isolate: false,
           include: ['tests/core/**/*.test.ts', 'tests/cli/**/*.test.ts', 'tests/app/**/*.test.ts'],
           testTimeout: 60_000,
         },

@@ -77,9 +77,11 @@ async function floorOf(rate) {
       requestAnimationFrame(() => setTimeout(() => window.keyTimes.push(performance.now() - timeStamp), 0))
     })
   })
-  for (let i = 0; i < 60; i += 1) await empty.keyboard.press(String(i % 10))
-  await new Promise((wake) => setTimeout(wake, 300))
-  const times = await empty.evaluate(() => window.keyTimes)
+  await empty.bringToFront()
+  const WARMING = 20
+  for (let i = 0; i < WARMING + 60; i += 1) await empty.keyboard.press(String(i % 10))
+  await new Promise((wake) => setTimeout(wake, 500))
+  const times = (await empty.evaluate(() => window.keyTimes)).slice(WARMING)
   await empty.close()
   await page.bringToFront()
   return times

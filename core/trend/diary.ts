@@ -1,5 +1,6 @@
 import { dayNumber } from '../calendar'
 import { Z_95 } from '../error/change'
+import { diaryNoise, trendNoiseSd } from './diary-noise'
 import { smoothTrend, weightModel } from './kalman'
 import { sevenDayMean, type WeekMean, type WeighIn } from './seven-day'
 
@@ -24,7 +25,7 @@ const LEAST_FOR_RATE = 7
 
 /**
  * Reads a weight diary: seven-day mean with its count, and a local linear trend (Kalman filter with smoother) with its
- * rate. Days may be missing.
+ * rate. Days may be missing. The noise of days and how it lasts are learnt from the diary itself.
  * @param weighIns any order; kg
  */
 export function readDiaryTrend(weighIns: readonly WeighIn[]): DiaryReading {
@@ -32,7 +33,9 @@ export function readDiaryTrend(weighIns: readonly WeighIn[]): DiaryReading {
   const last = sorted.at(-1)
   if (!last) return { points: [], week: null, rate: null }
   const observations = sorted.map(({ day, weightKg }) => ({ day: dayNumber(day), value: weightKg }))
-  const states = smoothTrend(observations, weightModel(last.weightKg))
+  // A day's water stays for days: what lasts averages out more slowly than a model of single days would have it.
+  const observationSd = trendNoiseSd(diaryNoise(observations), observations)
+  const states = smoothTrend(observations, { ...weightModel(last.weightKg), observationSd })
   const end = states.at(-1)
   return {
     points: sorted.map(({ day, weightKg }, i) => ({

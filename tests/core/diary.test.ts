@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { linearRegression } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
-import { along, seededRandom, simulateDiary } from '../../core/simulate'
-import { readDiary, readDiaryTrend, sevenDayMean, type PasteSettings } from '../../core/trend'
+import { addDays, dayNumber } from '../../core/calendar'
+import { along, seededRandom, simulateDiary, type Random } from '../../core/simulate'
+import { diaryNoise, readDiary, readDiaryTrend, sevenDayMean, type PasteSettings } from '../../core/trend'
 
 const settings: PasteSettings = { unit: 'kg', today: '2026-11-25' }
 const read = (text: string, change: Partial<PasteSettings> = {}) => readDiary(text, { ...settings, ...change })
@@ -110,5 +111,51 @@ describe('a diary read', () => {
       if (rate && Math.abs(rate.perWeek - truth) <= rate.error) held += 1
     }
     expect(held / 120).toBeGreaterThan(0.88)
+  })
+})
+
+/** Steady weights whose noise lasts from day to day, some days missed; kg. */
+function steadyDiary(
+  random: Random,
+  { days, correlation, missed = 0.15 }: { days: number; correlation: number; missed?: number },
+) {
+  let lasting = random.normal()
+  return Array.from({ length: days }, (_, i) => i).flatMap((i) => {
+    lasting = correlation * lasting + Math.sqrt(1 - correlation ** 2) * random.normal()
+    const weightKg = Math.round(10 * 72 * (1 + 0.007 * lasting)) / 10
+    return random.next() < missed ? [] : [{ day: addDays('2026-01-01', i), weightKg }]
+  })
+}
+
+describe('a diary whose days hang together', () => {
+  it.each([
+    [21, 0.5],
+    [60, 0.5],
+    [60, 0.7],
+    [60, 0],
+  ])('keeps its promise: %i steady days, correlation %d, hold zero nineteen times in twenty', (days, correlation) => {
+    const random = seededRandom(9)
+    const DIARIES = 300
+    let held = 0
+    for (let i = 0; i < DIARIES; i += 1) {
+      const { rate } = readDiaryTrend(steadyDiary(random, { days, correlation }))
+      if (!rate || Math.abs(rate.perWeek) <= rate.error) held += 1
+    }
+    expect(held / DIARIES).toBeGreaterThanOrEqual(0.95)
+  })
+
+  it('learns how long the noise lasts, and stays with what is assumed while it is short', () => {
+    const random = seededRandom(4)
+    const learnt = (correlation: number, days = 400) =>
+      diaryNoise(
+        steadyDiary(random, { days, correlation, missed: 0 }).map(({ day, weightKg }) => ({
+          day: dayNumber(day),
+          value: weightKg,
+        })),
+      )
+    expect(learnt(0.8).correlation).toBeGreaterThan(0.65)
+    expect(learnt(0).correlation).toBeLessThan(0.3)
+    expect(learnt(0.5).sd).toBeCloseTo(0.007 * 72, 1)
+    expect(learnt(0.5, 3)).toEqual({ sd: expect.closeTo(0.504, 1), correlation: 0.5 })
   })
 })

@@ -142,22 +142,6 @@ function textOf(event: Event): string {
             @update:model-value="$event && field.handleChange($event)"
           />
         </form.Field>
-        <form.Field v-slot="{ field, state }" name="notes">
-          <FormField
-            v-slot="{ attrs }"
-            label="Notes"
-            name="notes"
-            hint="Landmarks such as a mole, what to mind, what was agreed."
-            :problem="told(state.meta.errors, 'notes')"
-          >
-            <textarea
-              v-bind="attrs"
-              class="field min-h-28"
-              :value="state.value"
-              @input="field.handleChange(textOf($event))"
-            />
-          </FormField>
-        </form.Field>
       </div>
       <div class="grid content-start gap-5">
         <fieldset class="grid gap-3 border-l-4 border-rule pl-4">
@@ -220,6 +204,23 @@ function textOf(event: Event): string {
           </fieldset>
         </form.Field>
       </div>
+      <form.Field v-slot="{ field, state }" name="notes">
+        <FormField
+          v-slot="{ attrs }"
+          class="lg:col-span-2"
+          label="Notes"
+          name="notes"
+          hint="Landmarks such as a mole, what to mind, what was agreed."
+          :problem="told(state.meta.errors, 'notes')"
+        >
+          <textarea
+            v-bind="attrs"
+            class="field min-h-16"
+            :value="state.value"
+            @input="field.handleChange(textOf($event))"
+          />
+        </FormField>
+      </form.Field>
     </div>
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <div class="flex gap-3">

@@ -31,8 +31,12 @@ function say(value: number): string {
     />
     <template v-for="(band, i) in bands" :key="band.name">
       <span
-        class="absolute flex justify-center text-[13px] leading-4 whitespace-nowrap"
-        :class="i % 2 ? 'top-4 text-ink' : 'top-0 text-faded'"
+        class="absolute flex text-[13px] leading-4 whitespace-nowrap"
+        :class="[
+          i % 2 ? 'top-4 text-ink' : 'top-0 text-faded',
+          // At the ends a name longer than its band runs inwards, not off the rule.
+          i === 0 ? 'justify-start' : i === bands.length - 1 ? 'justify-end' : 'justify-center',
+        ]"
         :style="{
           left: `${across(band.low) / 10}%`,
           width: `${(across(Math.min(band.high, range.high)) - across(band.low)) / 10}%`,

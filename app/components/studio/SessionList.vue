@@ -13,7 +13,7 @@ const emit = defineEmits<{ end: [id: string] }>()
       class="flex min-h-13 flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule py-2"
     >
       <span class="min-w-48 font-semibold">{{ named ? `${one.name}, ${one.device}` : one.device }}</span>
-      <span class="flex-1 text-[15px] text-faded">
+      <span class="min-w-60 flex-1 text-[15px] text-faded">
         since {{ sayDay(one.startedAt) }}, last used {{ sayAgo(one.seenAt) }}
       </span>
       <span v-if="one.own" class="text-[15px]">this one</span>

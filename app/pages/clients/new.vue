@@ -25,8 +25,8 @@ async function save(input: ClientInput) {
 </script>
 
 <template>
-  <div class="w-full px-4 py-6 sm:px-6">
-    <h1 class="mb-6 text-3xl font-bold">Add client</h1>
+  <div class="w-full px-4 py-4 sm:px-6">
+    <h1 class="mb-4 text-3xl font-bold">Add client</h1>
     <ClientForm
       :start="emptyClient()"
       :height-cm="null"

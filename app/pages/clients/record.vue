@@ -77,12 +77,15 @@ const takeHome = computed(() => {
   <div v-if="client" class="flex flex-1 flex-col">
     <div class="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-4 py-2 sm:px-6 lg:flex-nowrap">
       <h1 class="text-3xl font-bold lg:whitespace-nowrap">{{ client.name }}</h1>
-      <p class="text-[15px] leading-5 text-faded lg:flex-1">
+      <p
+        class="min-w-0 text-[15px] leading-5 text-faded lg:flex-1 lg:truncate"
+        :title="now?.result.estimate?.equation.label"
+      >
         {{ ageInYears(client.birthDate, todayHere()) }}<template v-if="client.athlete">, athlete</template
         ><template v-if="client.heightCm">, {{ formatHeight(client.heightCm, store.units) }}</template
+        ><template v-if="next"> · next about {{ sayDay(next) }}</template
         ><template v-if="now"> · {{ now.facts.protocol.name.toLowerCase() }}</template
-        ><template v-if="now?.result.estimate"> · {{ now.result.estimate.equation.label }}</template
-        ><template v-if="next"> · next about {{ sayDay(next) }}</template>
+        ><template v-if="now?.result.estimate"> · {{ now.result.estimate.equation.label }}</template>
         <span v-if="client.archived" class="font-semibold text-alert"> · archived</span>
       </p>
       <div

@@ -50,7 +50,7 @@ function whom({ client, subject }: RecordLine): string {
 <template>
   <div class="w-full px-4 py-5 sm:px-6">
     <h2 class="sr-only">Record</h2>
-    <div class="grid gap-4 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_200px]">
+    <div class="grid grid-cols-2 gap-x-4 gap-y-3 lg:grid-cols-[1fr_1fr_1fr_200px]">
       <PickField v-model="staffId" label="By" name="staffId" :options="people" none="anybody" />
       <PickField v-model="clientId" label="Client" name="clientId" :options="clients" none="any" @find="findClients" />
       <PickField v-model="kind" label="What" name="kind" :options="kinds" none="anything" />
@@ -58,8 +58,8 @@ function whom({ client, subject }: RecordLine): string {
     </div>
     <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">{{ problem }}</p>
     <ScrollTable label="The record, newest first" class="mt-4">
-      <table class="ruled" data-record>
-        <thead>
+      <table class="ruled max-sm:block" data-record>
+        <thead class="max-sm:sr-only">
           <tr>
             <th scope="col" class="w-44">When</th>
             <th scope="col" class="w-56">Who</th>
@@ -67,12 +67,22 @@ function whom({ client, subject }: RecordLine): string {
             <th scope="col">Whom</th>
           </tr>
         </thead>
-        <tbody>
-          <tr v-for="line in lines" :key="line.id">
-            <td class="figure !py-1.5 text-[15px] whitespace-nowrap">{{ sayTime(line.at, 'd MMM yyyy HH:mm') }}</td>
-            <td class="!py-1.5">{{ line.by ?? (line.actor === 'system' ? 'Oak Pinch' : 'a client') }}</td>
-            <td class="!py-1.5">{{ line.words }}</td>
-            <td class="!py-1.5">
+        <tbody class="max-sm:block">
+          <tr
+            v-for="line in lines"
+            :key="line.id"
+            class="max-sm:flex max-sm:flex-wrap max-sm:gap-x-1.5 max-sm:border-b max-sm:border-rule max-sm:py-2"
+          >
+            <td
+              class="figure !py-1.5 text-[15px] whitespace-nowrap max-sm:w-full max-sm:!border-0 max-sm:!p-0 max-sm:text-faded"
+            >
+              {{ sayTime(line.at, 'd MMM yyyy HH:mm') }}
+            </td>
+            <td class="!py-1.5 max-sm:!border-0 max-sm:!p-0">
+              {{ line.by ?? (line.actor === 'system' ? 'Oak Pinch' : 'a client') }}
+            </td>
+            <td class="!py-1.5 max-sm:!border-0 max-sm:!p-0">{{ line.words }}</td>
+            <td class="!py-1.5 max-sm:!border-0 max-sm:!p-0">
               <NuxtLink v-if="line.clientId && line.client" :to="`/clients/${line.clientId}`" class="underline">{{
                 line.client
               }}</NuxtLink>

@@ -51,8 +51,8 @@ async function archive(archived: boolean) {
 </script>
 
 <template>
-  <div class="w-full px-4 py-6 sm:px-6">
-    <h1 class="mb-6 text-3xl font-bold">Change client</h1>
+  <div class="w-full px-4 py-4 sm:px-6">
+    <h1 class="mb-4 text-3xl font-bold">Change client</h1>
     <RecordConflict
       v-if="conflict"
       :stored="conflict.stored"

@@ -62,7 +62,11 @@ export const own = {
 
 export const studios = {
   change: (studio: StudioInput) => call<Me>('PATCH', '/api/studio', studio),
-  record: (query: Record<string, string | null>) => call<RecordPage>('GET', '/api/record', undefined, { query }),
+  /** What is null is not asked by. */
+  record: (by: Record<string, string | null>) =>
+    call<RecordPage>('GET', '/api/record', undefined, {
+      query: Object.fromEntries(Object.entries(by).filter(([, value]) => value !== null)),
+    }),
 }
 
 export const staff = {

@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 import type { Problem } from '#shared/schemas/problem'
+import { problemOf } from './useApi'
 
 /** Problems the server found in a form, by field; what belongs to no shown field is the form's own. */
 export function useProblems(shown: readonly string[]) {
@@ -10,10 +11,18 @@ export function useProblems(shown: readonly string[]) {
     problem.value && !problem.value.fields.some(({ field }) => shown.includes(field)) ? problem.value.message : null,
   )
 
-  function clear(): void {
+  /** Sends a form; what the server finds wrong is kept to be shown. Gives whether it worked. */
+  async function send(action: () => Promise<unknown>): Promise<boolean> {
     problem.value = null
+    try {
+      await action()
+      return true
+    } catch (error) {
+      problem.value = problemOf(error)
+      return false
+    }
   }
-  return { problem, byField, ofForm, clear }
+  return { problem, byField, ofForm, send }
 }
 
 /** The first sentence of a TanStack field's errors, whatever validator they came from. */

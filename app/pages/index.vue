@@ -7,15 +7,13 @@ useHead({ title: 'Floor, Oak Pinch' })
 const store = useMe()
 const floor = ref<Floor | null>(null)
 const { keptSince, ask } = useKeptAnswers()
-const problem = ref<string | null>(null)
+const { problem, tell } = useTelling()
 
-onMounted(async () => {
-  try {
+onMounted(() =>
+  tell(async () => {
     floor.value = await ask<Floor>('/api/floor')
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
-})
+  }),
+)
 </script>
 
 <template>

@@ -13,13 +13,7 @@ const form = useForm({
   defaultValues: { token: route.hash.slice(1), password: '' },
   validators: { onSubmit: passwordReset },
   async onSubmit({ value }) {
-    problems.clear()
-    try {
-      await access.resetPassword(value)
-      done.value = true
-    } catch (error) {
-      problems.problem.value = problemOf(error)
-    }
+    done.value = await problems.send(() => access.resetPassword(value))
   },
 })
 </script>

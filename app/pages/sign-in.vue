@@ -30,13 +30,7 @@ const form = useForm({
   defaultValues: { email: '', password: '' },
   validators: { onSubmit: signInInput },
   async onSubmit({ value }) {
-    problems.clear()
-    try {
-      await store.signIn(value)
-      await router.push(nextPath())
-    } catch (error) {
-      problems.problem.value = problemOf(error)
-    }
+    if (await problems.send(() => store.signIn(value))) await router.push(nextPath())
   },
 })
 </script>

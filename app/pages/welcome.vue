@@ -41,14 +41,11 @@ const form = useForm({
   defaultValues: empty,
   validators: { onSubmit: setupInput },
   async onSubmit({ value }) {
-    problems.clear()
-    try {
+    const made = await problems.send(async () => {
       await access.setup(value)
       await store.load()
-      await router.push('/clients/new')
-    } catch (error) {
-      problems.problem.value = problemOf(error)
-    }
+    })
+    if (made) await router.push('/clients/new')
   },
 })
 </script>

@@ -120,15 +120,17 @@ describe('what a person is told went wrong', () => {
     }
   })
 
-  it('stands at the field it is about, or with the form when that field is not shown', () => {
-    const { problem, byField, ofForm, clear } = useProblems(['name'])
+  it('stands at the field it is about, or with the form when that field is not shown', async () => {
+    const { problem, byField, ofForm, send } = useProblems(['name'])
     const fields = (field: string) => [{ field, message: 'Please give a name.' }]
     problem.value = { message: 'Please give a name.', fields: fields('name') }
     expect([byField.value.get('name'), ofForm.value]).toEqual(['Please give a name.', null])
     problem.value = { message: 'Please give a name.', fields: fields('body') }
     expect([byField.value.get('name'), ofForm.value]).toEqual([undefined, 'Please give a name.'])
-    clear()
+    expect(await send(() => Promise.resolve())).toBe(true)
     expect([byField.value.size, ofForm.value]).toEqual([0, null])
+    expect(await send(() => Promise.reject(new FetchError('no network')))).toBe(false)
+    expect(ofForm.value).toMatch(/cannot be reached/)
   })
 
   it('is the first sentence of a field, whatever found it', () => {

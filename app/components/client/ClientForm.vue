@@ -39,16 +39,11 @@ const form = useForm({
   defaultValues: { ...props.start },
   validators: { onSubmit: typedClientSchema(props.lengthUnit) },
   async onSubmit({ value }) {
-    problems.clear()
     const kept = { text: props.start.height, cm: props.heightCm }
     const mine = clientInput.parse(toClientInput(value, props.lengthUnit, kept))
-    try {
-      await props.save(mine)
-    } catch (error) {
-      const problem = problemOf(error)
-      problems.problem.value = problem
-      if (problem.stored) emit('conflict', problem.stored as Client, mine)
-    }
+    await problems.send(() => props.save(mine))
+    const stored = problems.problem.value?.stored
+    if (stored) emit('conflict', stored as Client, mine)
   },
 })
 

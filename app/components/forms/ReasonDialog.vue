@@ -11,15 +11,10 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ close: [] }>()
 const reason = ref('')
-const problem = ref<string | undefined>()
+const { problem, tell } = useTelling()
 
-async function act() {
-  problem.value = undefined
-  try {
-    await props.send(reason.value)
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
+function act() {
+  return tell(() => props.send(reason.value))
 }
 </script>
 
@@ -34,7 +29,7 @@ async function act() {
         :name="name"
         maxlength="300"
         autocomplete="off"
-        :problem="problem"
+        :problem="problem ?? undefined"
       />
       <div class="mt-4 flex gap-2">
         <button class="press press-first min-h-11">{{ action }}</button>

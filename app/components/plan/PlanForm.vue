@@ -46,12 +46,7 @@ const form = useForm({
   async onSubmit({ value }) {
     const { plan } = readPlan(value, props.units, id)
     if (!plan || refusals.value.size > 0) return
-    problems.clear()
-    try {
-      await props.save({ id, ...plan })
-    } catch (error) {
-      problems.problem.value = problemOf(error)
-    }
+    await problems.send(() => props.save({ id, ...plan }))
   },
 })
 const typed = useStore(form.store, ({ values }) => values)

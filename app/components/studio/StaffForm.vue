@@ -22,12 +22,7 @@ const form = useForm({
   defaultValues: empty,
   validators: { onSubmit: staffInput },
   async onSubmit({ value }) {
-    problems.clear()
-    try {
-      emit('added', await staff.add(value))
-    } catch (error) {
-      problems.problem.value = problemOf(error)
-    }
+    await problems.send(async () => emit('added', await staff.add(value)))
   },
 })
 </script>

@@ -15,13 +15,7 @@ const outbox = useOutbox()
 const { followed, planned } = provideClientRecord(String(route.params.id))
 const { client, open, ends, then, now, span, figures, fromIndex, toIndex, neutral } = followed
 
-onMounted(async () => {
-  try {
-    await followed.load()
-  } catch (error) {
-    showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
-  }
-})
+useOpening(followed.load)
 useHead({ title: () => `${client.value?.name ?? 'Client'}, Oak Pinch` })
 
 /** Into neutral mode at one press; out of it, for who asked for it, only with a reason on record. */

@@ -57,14 +57,10 @@ function commit(entered: Parameters<typeof session.read>[0], source: Source, sit
   hands.readBack(name, trimZero(formatNumber(entered.value, 1)))
 }
 
-onMounted(async () => {
-  try {
-    await session.load()
-    const untouched = session.live.value.length === 0 && !record.value?.finishedAt
-    marking.value = untouched && !fromPaper && !store.me?.habits.skipMarking
-  } catch (error) {
-    throw showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
-  }
+useOpening(async () => {
+  await session.load()
+  const untouched = session.live.value.length === 0 && !record.value?.finishedAt
+  marking.value = untouched && !fromPaper && !store.me?.habits.skipMarking
 })
 useHead({ title: () => `Measuring ${facts.value?.client.name ?? ''}, Oak Pinch` })
 const devices = useDevices({

@@ -34,16 +34,11 @@ const form = useForm({
   defaultValues: { old: '', password: '' },
   validators: { onSubmit: passwordChange },
   async onSubmit({ value }) {
-    problems.clear()
     changed.value = false
-    try {
-      await account.setPassword(value)
-      form.reset()
-      changed.value = true
-      await take(account.sessions)
-    } catch (error) {
-      problems.problem.value = problemOf(error)
-    }
+    changed.value = await problems.send(() => account.setPassword(value))
+    if (!changed.value) return
+    form.reset()
+    await take(account.sessions)
   },
 })
 </script>

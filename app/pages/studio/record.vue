@@ -8,7 +8,7 @@ useHead({ title: 'Record, Oak Pinch' })
 
 const lines = ref<RecordLine[]>([])
 const next = ref<string | null>(null)
-const problem = ref<string | null>(null)
+const { problem, tell } = useTelling()
 const people = ref<Picked[]>([])
 const clients = ref<Picked[]>([])
 const staffId = ref<string | null>(null)
@@ -17,17 +17,13 @@ const kind = ref<string | null>(null)
 const day = ref('')
 const kinds: Picked[] = Object.entries(CHANGE_WORDS).map(([id, name]) => ({ id, name }))
 
-async function take(before: string | null) {
-  problem.value = null
-  const asked = { staffId: staffId.value, clientId: clientId.value, kind: kind.value, day: day.value, before }
-  const query = Object.fromEntries(Object.entries(asked).filter(([, value]) => value))
-  try {
+function take(before: string | null) {
+  const query = { staffId: staffId.value, clientId: clientId.value, kind: kind.value, day: day.value || null, before }
+  return tell(async () => {
     const page = await studios.record(query)
     lines.value = before ? [...lines.value, ...page.lines] : page.lines
     next.value = page.next
-  } catch (error) {
-    problem.value = problemOf(error).message
-  }
+  })
 }
 
 async function findClients(q: string) {

@@ -14,12 +14,8 @@ const client = shallowRef<Client | null>(null)
 /** What stands there now, beside what was typed here. */
 const conflict = shallowRef<{ stored: Client; mine: ClientInput } | null>(null)
 
-onMounted(async () => {
-  try {
-    client.value = await clients.read(id)
-  } catch (error) {
-    showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
-  }
+useOpening(async () => {
+  client.value = await clients.read(id)
 })
 
 async function keep(input: ClientInput, version: number) {
@@ -40,7 +36,7 @@ async function keepMine() {
   } catch (error) {
     const { stored } = problemOf(error)
     if (stored) conflict.value = { ...both, stored: stored as Client }
-    else showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
+    else showWhy(error)
   }
 }
 

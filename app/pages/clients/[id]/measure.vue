@@ -107,22 +107,17 @@ function asLastTime() {
   conditions.value = { ...(last.value?.conditions ?? {}) }
 }
 
-onMounted(async () => {
-  try {
-    const found = await clients.prepare(String(route.params.id))
-    if (found.openCheckinId) return void (await router.replace(`/measure/${found.openCheckinId}`))
-    facts.value = found
-    protocolId.value = suggestions.value[0]?.protocolId ?? 'laboratory-7'
-    const known = found.calipers.map(({ id }) => id)
-    caliperId.value = known.find((id) => id === found.last?.caliperId) ?? known[0] ?? null
-    assessorId.value = store.me?.staff.id ?? null
-    withHeight.value = found.client.heightCm === null
-    policies.value =
-      found.last && found.last.protocolId === protocolId.value ? found.last.policies : { ...OWN_POLICIES }
-    asLastTime()
-  } catch (error) {
-    showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
-  }
+useOpening(async () => {
+  const found = await clients.prepare(String(route.params.id))
+  if (found.openCheckinId) return void (await router.replace(`/measure/${found.openCheckinId}`))
+  facts.value = found
+  protocolId.value = suggestions.value[0]?.protocolId ?? 'laboratory-7'
+  const known = found.calipers.map(({ id }) => id)
+  caliperId.value = known.find((id) => id === found.last?.caliperId) ?? known[0] ?? null
+  assessorId.value = store.me?.staff.id ?? null
+  withHeight.value = found.client.heightCm === null
+  policies.value = found.last && found.last.protocolId === protocolId.value ? found.last.policies : { ...OWN_POLICIES }
+  asLastTime()
 })
 useHead({ title: () => `Prepare ${client.value?.name ?? ''}, Oak Pinch` })
 

@@ -31,13 +31,9 @@ const last = computed(() => {
   return { day: sayDay(found.day), values: Object.fromEntries(said) as Partial<Record<SiteId, string>>, weight }
 })
 
-onMounted(async () => {
-  try {
-    facts.value = await clients.prepare(String(route.params.id))
-    protocolId.value = String(route.query.protocol ?? facts.value.last?.protocolId ?? 'laboratory-7')
-  } catch (error) {
-    showError({ statusCode: problemOf(error).status || 503, message: problemOf(error).message })
-  }
+useOpening(async () => {
+  facts.value = await clients.prepare(String(route.params.id))
+  protocolId.value = String(route.query.protocol ?? facts.value.last?.protocolId ?? 'laboratory-7')
 })
 useHead({ title: () => `Log sheet for ${facts.value?.client.name ?? ''}` })
 

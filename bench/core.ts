@@ -2,6 +2,8 @@ import { answers, knownColumns, rowReader } from '../cli/rows'
 import { composeCheckin, type CheckinFacts } from '../core/composition'
 import { compute, EQUATIONS, findEquation, type Measures } from '../core/equations'
 import { assessorErrors, simulatePercent, type RepeatedSite } from '../core/error'
+import { ASSUMED_NOISE } from '../core/following/noise'
+import { oddsOf } from '../core/following/odds'
 import { PROTOCOLS } from '../core/protocols'
 import { seededRandom, simulateFolds } from '../core/simulate'
 
@@ -145,7 +147,21 @@ function benchTem(): void {
   )
 }
 
+/** A jaw that moves asks for the odds of everything: five figures after every visit, nine sites at the last. */
+function benchOdds(): void {
+  const random = seededRandom(SEED)
+  const weeks = Array.from({ length: 200 }, (_, i) => i)
+  const all = Array.from({ length: 14 }, () => ({
+    weeks,
+    values: weeks.map((week) => 100 - 0.05 * week + 5 * random.normal()),
+    variances: weeks.map(() => 25),
+  }))
+  const run = () => all.forEach((series, i) => oddsOf(series, ASSUMED_NOISE, i < 5))
+  say('odds, 200 check-ins, 14 figures', times(40, run), '20 ms')
+}
+
 benchComposition()
+benchOdds()
 benchEstimator()
 benchRegistry()
 benchMonteCarlo()

@@ -17,7 +17,7 @@ export interface OddsSeries {
 
 /** What a history says about a change since its start. */
 export interface Odds {
-  /** Likelihood of "something changed" over "nothing changed" after each visit; 1 at the start. */
+  /** Likelihood of "something changed" over "nothing changed" after each visit, 1 at the start; empty where not asked for. */
   running: readonly number[]
   /** At the last visit. */
   odds: number
@@ -33,7 +33,7 @@ export const MOST_ODDS = 1000
 /** Other hands than the start's that get an offset of their own; the others share the last one's. */
 const MOST_HANDS = 3
 /** Components lighter than this are left out of an interval. */
-const LIGHT = 1e-3
+const LIGHT = 2e-3
 
 function offsetsOf({ hands, offsetVariance = 0 }: OddsSeries): FilterSeries['offsets'] {
   if (!hands || offsetVariance <= 0) return []
@@ -72,7 +72,7 @@ function shareBelow(parts: readonly Part[], value: number): number {
 /** Quantile of such a mixture, between two bounds, to a thousandth of their distance (regula falsi, Illinois). */
 function quantile(parts: readonly Part[], share: number, low: number, high: number): number {
   let [below, above] = [shareBelow(parts, low) - share, shareBelow(parts, high) - share]
-  const enough = 1e-4 * (high - low)
+  const enough = 1e-3 * (high - low)
   for (let i = 0; i < 60 && high - low > enough; i += 1) {
     // Where the straight line runs along a bound the middle is surer.
     const line = low - (below * (high - low)) / (above - below)
@@ -111,9 +111,10 @@ function intervalOf(parts: readonly Part[]): { change: number; low: number; high
  *
  * Of clients who do not change at most one in twenty is ever given odds of 20 or more, however often one looks: the odds
  * are a likelihood ratio that averages one (Ville 1939).
+ * @param running the odds are wanted after every visit; else only at the last, in half the time
  * @returns null with fewer than two visits
  */
-export function oddsOf(series: OddsSeries, noise: Noise): Odds | null {
+export function oddsOf(series: OddsSeries, noise: Noise, running = true): Odds | null {
   const count = series.weeks.length
   if (count < 2) return null
   const start = series.weeks[0] ?? 0
@@ -136,7 +137,7 @@ export function oddsOf(series: OddsSeries, noise: Noise): Odds | null {
     const known = Math.log(weight) - logGamma(a) + a * Math.log(b)
     const take = (run: FilterRun, into: RunningLogSum): number => {
       let last = 0
-      for (let i = 0; i < count; i += 1) {
+      for (let i = running ? 0 : count - 1; i < count; i += 1) {
         last =
           known +
           (run.logs[i] as number) +
@@ -146,9 +147,9 @@ export function oddsOf(series: OddsSeries, noise: Noise): Odds | null {
       }
       return last
     }
-    take(runCourse(filter, terms, { kind: 'none' }), still)
+    take(runCourse(filter, terms, { kind: 'none' }, running), still)
     for (const course of COURSES) {
-      const run = runCourse(filter, terms, course)
+      const run = runCourse(filter, terms, course, running)
       said.push(take(run, moved))
       const freedom = 2 * a + count - 1
       const scale = (2 * b + (run.squares[count - 1] as number)) / freedom
@@ -157,8 +158,12 @@ export function oddsOf(series: OddsSeries, noise: Noise): Odds | null {
   }
   const top = logSum(said)
   const weighted = parts.map((part, i) => ({ ...part, weight: Math.exp((said[i] as number) - top) }))
-  const running = series.weeks.map((_, i) => Math.exp(moved.at(i) - still.at(i)) / COURSES.length)
-  return { running, odds: running.at(-1) ?? 1, ...intervalOf(weighted) }
+  const at = (i: number) => Math.exp(moved.at(i) - still.at(i)) / COURSES.length
+  return {
+    running: running ? series.weeks.map((_, i) => at(i)) : [],
+    odds: at(count - 1),
+    ...intervalOf(weighted),
+  }
 }
 
 /** Sums of numbers whose logarithms are known, one sum a visit. */

@@ -50,7 +50,7 @@ export function judge(series: OddsSeries, { noise, without, searched = 1 }: Judg
   if (odds < REAL_ODDS) return { ...said, verdict: 'leaning', site: null }
   if (found.low <= 0 && found.high >= 0) return { ...said, verdict: 'came-back', site: null }
   for (const one of without?.() ?? []) {
-    const rest = oddsOf(one.series, noise)
+    const rest = oddsOf(one.series, noise, false)
     if (rest && rest.odds / searched < LEANING_ODDS) return { ...said, verdict: 'one-site', site: one.site }
   }
   return { ...said, verdict: 'real', site: null }

@@ -182,6 +182,20 @@ describe('the odds', () => {
     expect(long.running[3]).toBeCloseTo(short.odds, 9)
   })
 
+  it('are the same whether every look is asked for or the last alone', () => {
+    const hands = ['runa', 'runa', 'ivo', 'ivo', 'runa', 'ivo']
+    for (const series of [SERIES, { ...SERIES, hands, offsetVariance: 40 }]) {
+      const [all, last] = [oddsOf(series, ASSUMED_NOISE), oddsOf(series, ASSUMED_NOISE, false)]
+      expect((last?.odds ?? 0) / (all?.odds ?? 1)).toBeCloseTo(1, 9)
+      expect(last?.low).toBeCloseTo(all?.low ?? NaN, 6)
+      expect(last?.running).toEqual([])
+    }
+    // Long enough for determinants to be taken up in parts.
+    const weeks = Array.from({ length: 60 }, (_, i) => i)
+    const long = { weeks, values: weeks.map((week) => 100 - week + (week % 3)), variances: weeks.map(() => 25) }
+    expect((oddsOf(long, ASSUMED_NOISE, false)?.odds ?? 0) / (oddsOf(long, ASSUMED_NOISE)?.odds ?? 1)).toBeCloseTo(1, 6)
+  })
+
   it('average one where nothing changes: the promise', () => {
     // Noise with its scale drawn from its prior and every model alike: what the odds assume, drawn apart from them.
     const random = seededRandom(3)

@@ -14,59 +14,27 @@ export interface Condition {
 /** Answers by the condition's id, as they are stored. */
 export type Conditions = Readonly<Record<string, string>>
 
+/** Answers by id, each with how it is said; in the order written. */
+export function answers(said: Readonly<Record<string, string>>): Answer[] {
+  return Object.entries(said).map(([id, name]) => ({ id, name }))
+}
+
 /** What has to be the same at each visit, or a change of water reads as a change of fat (common practice). */
 export const CONDITIONS: readonly Condition[] = [
-  {
-    id: 'time',
-    label: 'Time of day',
-    options: [
-      { id: 'morning', name: 'morning' },
-      { id: 'midday', name: 'midday' },
-      { id: 'evening', name: 'evening' },
-    ],
-  },
-  {
-    id: 'training',
-    label: 'Training',
-    options: [
-      { id: 'before', name: 'before training' },
-      { id: 'after', name: 'after training' },
-    ],
-  },
-  {
-    id: 'skin',
-    label: 'Skin',
-    options: [
-      { id: 'dry', name: 'dry' },
-      { id: 'damp', name: 'damp or lotion' },
-    ],
-  },
+  { id: 'time', label: 'Time of day', options: answers({ morning: 'morning', midday: 'midday', evening: 'evening' }) },
+  { id: 'training', label: 'Training', options: answers({ before: 'before training', after: 'after training' }) },
+  { id: 'skin', label: 'Skin', options: answers({ dry: 'dry', damp: 'damp or lotion' }) },
   {
     id: 'clothing',
     label: 'Clothing',
-    options: [
-      { id: 'shorts', name: 'shorts' },
-      { id: 'singlet', name: 'singlet and shorts' },
-      { id: 'more', name: 'more' },
-    ],
+    options: answers({ shorts: 'shorts', singlet: 'singlet and shorts', more: 'more' }),
   },
   {
     id: 'food',
     label: 'Food and drink',
-    options: [
-      { id: 'fasting', name: 'fasting' },
-      { id: 'hours-ago', name: 'hours ago' },
-      { id: 'just-before', name: 'just before' },
-    ],
+    options: answers({ fasting: 'fasting', 'hours-ago': 'hours ago', 'just-before': 'just before' }),
   },
-  {
-    id: 'toilet',
-    label: 'Toilet',
-    options: [
-      { id: 'just-before', name: 'just before' },
-      { id: 'earlier', name: 'earlier' },
-    ],
-  },
+  { id: 'toilet', label: 'Toilet', options: answers({ 'just-before': 'just before', earlier: 'earlier' }) },
 ]
 
 /** The answer a text means, by its id or its name; null: none. */

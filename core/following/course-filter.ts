@@ -140,6 +140,7 @@ export function runCourse(series: FilterSeries, noise: NoiseTerms, course: Cours
       for (let k = 0; k < size; k += 1)
         s[j * size + k] = (s[j * size + k] as number) + ((x[j] as number) * (x[k] as number)) / total
     }
+    if (!running && i < count - 1) continue
     const taken = takeOffsets(s, right, offsets)
     squares[i] = Math.max(0, sum - taken.dot)
     logs[i] = -0.5 * (log + i * logUnit + taken.logDet)

@@ -3,7 +3,7 @@ import type { Floor } from '../../shared/schemas/checkin'
 import { useDatabase } from '../db/use-database'
 import { todayAt } from '../http/days'
 import { signedInAs } from '../http/signed-in'
-import { findFloor } from '../repositories/checkins'
+import { findFloor } from '../repositories/floor'
 
 /** Today. A recorder sees what is being measured, and nobody else. */
 export default defineEventHandler(async (event): Promise<Floor> => {

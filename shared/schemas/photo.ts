@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { Condition } from '../../core/composition/conditions'
+import { answers, type Condition } from '../../core/composition/conditions'
 import { conditionAnswers } from './condition-answers'
 import { instant } from './dates'
 
@@ -8,39 +8,13 @@ export type Pose = (typeof POSES)[number]
 
 /** What has to be the same at each photograph, the recommended answer first (common practice). */
 export const PHOTO_CONDITIONS: readonly Condition[] = [
-  {
-    id: 'clothing',
-    label: 'Clothes',
-    options: [
-      { id: 'same', name: 'same as ever' },
-      { id: 'other', name: 'other' },
-    ],
-  },
-  {
-    id: 'place',
-    label: 'Place',
-    options: [
-      { id: 'usual', name: 'ergometer wall' },
-      { id: 'elsewhere', name: 'elsewhere' },
-    ],
-  },
-  {
-    id: 'light',
-    label: 'Light',
-    options: [
-      { id: 'room', name: 'room light' },
-      { id: 'daylight', name: 'daylight' },
-      { id: 'mixed', name: 'mixed' },
-    ],
-  },
+  { id: 'clothing', label: 'Clothes', options: answers({ same: 'same as ever', other: 'other' }) },
+  { id: 'place', label: 'Place', options: answers({ usual: 'ergometer wall', elsewhere: 'elsewhere' }) },
+  { id: 'light', label: 'Light', options: answers({ room: 'room light', daylight: 'daylight', mixed: 'mixed' }) },
   {
     id: 'distance',
     label: 'Distance',
-    options: [
-      { id: 'at-the-mark', name: 'at the mark' },
-      { id: 'nearer', name: 'nearer' },
-      { id: 'farther', name: 'farther' },
-    ],
+    options: answers({ 'at-the-mark': 'at the mark', nearer: 'nearer', farther: 'farther' }),
   },
 ]
 

@@ -295,7 +295,7 @@ describe('the views of a record', () => {
     await coach.page.waitForSelector('[data-words]')
     expect(await histories()).toBe(before)
     await coach.page.goto(`${studio.server.address}${page}/check-ins`)
-    await coach.page.waitForSelector('section[aria-label="Check-ins"] table')
+    await coach.page.waitForSelector('[aria-label="Check-ins"] table')
     expect(await viewNow()).toBe('All check-ins')
   })
 })

@@ -19,7 +19,7 @@ const differences = computed(() => recordDifferences(props.stored, props.mine, p
   >
     <h2 id="conflict" class="text-lg font-bold">Somebody has changed this record since it was opened here</h2>
     <p v-if="differences.length === 0" class="mt-1">It says the same as yours.</p>
-    <div v-else class="overflow-x-auto">
+    <ScrollTable v-else label="Stored now and yours">
       <table class="ruled mt-2">
         <thead>
           <tr>
@@ -36,7 +36,7 @@ const differences = computed(() => recordDifferences(props.stored, props.mine, p
           </tr>
         </tbody>
       </table>
-    </div>
+    </ScrollTable>
     <div class="mt-3 flex flex-wrap gap-3">
       <button type="button" class="press press-first" @click="emit('mine')">Keep mine</button>
       <button type="button" class="press" @click="emit('theirs')">Keep what is stored</button>

@@ -70,6 +70,7 @@ function find(text: string) {
       static
       class="absolute top-full right-0 left-0 z-10 mt-1 max-h-72 overflow-y-auto rounded border border-ink bg-sheet py-1"
     >
+      <li v-if="found.length === 0" class="px-3 py-2 text-faded">Nothing by this name.</li>
       <ComboboxOption v-if="none && typed.trim() === ''" v-slot="{ active }" :value="null" as="template">
         <li class="min-h-10 px-3 py-2 text-faded" :class="{ 'bg-wash': active }">{{ none }}</li>
       </ComboboxOption>

@@ -15,6 +15,8 @@ const props = defineProps<{
   last?: { day: string; values: Partial<Record<SiteId, string>>; weight: string | null }
 }>()
 const rows = computed(() => props.protocol.sites.map((id) => ({ site: SITES[id], last: props.last?.values[id] ?? '' })))
+/** Longer sets say no more than the names, so that they keep to one page. */
+const MOST_SAID = 9
 const columns = computed(() => Math.max(2, policyOf(props.protocol.policy).base) + 1)
 </script>
 
@@ -46,7 +48,9 @@ const columns = computed(() => Math.max(2, policyOf(props.protocol.policy).base)
         <tr v-for="row in rows" :key="row.site.id" class="border-b border-rule">
           <th scope="row" class="py-1 pr-3 text-left font-semibold">
             {{ row.site.name }}
-            <span class="block text-xs font-normal text-faded">{{ row.site.where }}</span>
+            <span v-if="rows.length <= MOST_SAID" class="block text-xs font-normal text-faded">{{
+              row.site.where
+            }}</span>
           </th>
           <td v-if="last" class="figure text-right text-faded">{{ row.last }}</td>
           <td v-for="column in columns + 1" :key="column" class="border-l border-rule" />
@@ -79,7 +83,7 @@ const columns = computed(() => Math.max(2, policyOf(props.protocol.policy).base)
   height: 1px;
 }
 .paper-sheet tbody tr {
-  height: 44px;
+  height: 36px;
 }
 .blank {
   border-bottom: 1px solid var(--rule);
@@ -91,7 +95,8 @@ const columns = computed(() => Math.max(2, policyOf(props.protocol.policy).base)
     margin: 12mm;
   }
   .paper-sheet {
-    min-height: 265mm;
+    /* What the lower of the two usual papers, Letter, has left. */
+    min-height: 240mm;
   }
 }
 </style>

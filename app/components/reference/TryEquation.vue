@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CONVERSIONS, estimate, type Equation, type Sex } from '#core/equations'
+import { estimate, type Equation, type Sex } from '#core/equations'
 import { formatNumber, type Units } from '#core/units'
 import { readTyped, tryFields } from './typed-measures'
 
@@ -31,14 +31,7 @@ const reached = computed(() => ('percent' in result.value ? result.value : null)
           { value: 'male', label: 'Men’s' },
         ]"
       />
-      <ListField
-        v-if="equation.gives === 'density'"
-        v-model="conversion"
-        class="w-80 max-w-full"
-        label="Density to percent"
-        name="conversion"
-        :options="Object.values(CONVERSIONS).map(({ id, label, source }) => ({ id, name: label, note: source }))"
-      />
+      <ConversionField v-if="equation.gives === 'density'" v-model="conversion" class="w-80 max-w-full" />
     </div>
     <div class="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
       <FormField

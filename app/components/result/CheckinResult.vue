@@ -2,7 +2,7 @@
 import { v7 as uuid } from 'uuid'
 import { ADULT_YEARS } from '#core/cautions'
 import { composeCheckin, type Choices } from '#core/composition'
-import { CONVERSIONS, rankEquations, spreadOf } from '#core/equations'
+import { rankEquations, spreadOf } from '#core/equations'
 import { formatMass, formatNumber } from '#core/units'
 import type { Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
@@ -39,10 +39,6 @@ const ranked = computed(() =>
 )
 const spread = computed(() => spreadOf(result.value.estimates))
 const level = computed(() => result.value.standings.filter(({ table }) => table.of === 'percent'))
-/** The protocol's own equation, and conversions made for everybody or for this sex. */
-const conversions = computed(() =>
-  Object.values(CONVERSIONS).filter(({ sex }) => sex === null || sex === props.end.facts.person.sex),
-)
 const isDensity = computed(() => reached.value?.equation.gives === 'density')
 
 function choose(change: Partial<Choices>) {
@@ -138,11 +134,9 @@ function choose(change: Partial<Choices>) {
           <p v-else class="text-faded">None yet.</p>
         </div>
         <div class="grid gap-3 sm:grid-cols-2">
-          <ListField
+          <ConversionField
             v-if="isDensity"
-            label="Density to percent"
-            name="conversion"
-            :options="conversions.map(({ id, label, source }) => ({ id, name: label, note: source }))"
+            :sex="end.facts.person.sex"
             :disabled="busy"
             :model-value="choices.conversion"
             @update:model-value="choose({ conversion: $event })"

@@ -5,7 +5,6 @@ import type { Against, PlanLine } from '#core/plan'
 import { formatChange, formatMassChange, formatNumber, type Units } from '#core/units'
 import type { FollowedRecord } from '#shared/followed-record'
 import type { FollowedEnd } from '#shared/following'
-import type { CheckinRecord } from '#shared/schemas/checkin'
 import { STANDINGS, TARGET_NAMES, targetShown } from '../plan/target-shown'
 
 const LazySpanChart = defineAsyncComponent(() => import('./SpanChart.vue'))
@@ -24,8 +23,9 @@ const props = defineProps<{
   /** The plan that counts, unless neutral mode hides it, and where the newest check-in stands to it. */
   plan: PlanLine | null
   against: Against | null
+  problem: string | null
+  keepWords: (words: string | null) => Promise<boolean>
 }>()
-const emit = defineEmits<{ kept: [record: CheckinRecord] }>()
 const chart = useTemplateRef<{ picture: () => string | null }>('chart')
 
 /** The plan in one line: what it is for, and where the newest check-in stands. */
@@ -145,7 +145,8 @@ function savePicture() {
           :record="now.record"
           :units="units"
           :neutral="neutral"
-          @kept="emit('kept', $event)"
+          :problem="problem"
+          :keep="keepWords"
         />
         <GirthTable v-if="span.girths.length > 0" class="mt-4" :span="span" :units="units" />
       </template>

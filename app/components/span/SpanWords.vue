@@ -3,31 +3,35 @@ import type { Span } from '#core/following'
 import { readSpan, summariseSpan } from '#core/following'
 import type { Units } from '#core/units'
 import type { CheckinRecord } from '#shared/schemas/checkin'
-import { checkins } from '~/calls'
 
 /** The span in words: what changed, what the rules make of it and why; the coach keeps, edits or discards it. */
-const props = defineProps<{ span: Span; record: CheckinRecord; units: Units; neutral: boolean }>()
-const emit = defineEmits<{ kept: [record: CheckinRecord] }>()
+const props = defineProps<{
+  span: Span
+  record: CheckinRecord
+  units: Units
+  neutral: boolean
+  problem: string | null
+  /** Keeps words with the check-in, or takes them back; gives whether it worked. */
+  keep: (words: string | null) => Promise<boolean>
+}>()
 
 const summary = computed(() => summariseSpan(props.span, props.units, props.neutral))
 const readings = computed(() => (props.neutral ? [] : readSpan(props.span, props.units)))
 const proposed = computed(() => [...summary.value, ...readings.value.map(({ sentence }) => sentence)].join(' '))
 const draft = ref<string | null>(null)
-const { problem, tell } = useTelling()
 watch(
   () => props.record.id,
   () => (draft.value = null),
 )
 
-async function keep(words: string | null) {
-  const kept = await tell(async () => emit('kept', await checkins.change(props.record.id, { keptWords: words })))
-  if (kept) draft.value = null
+async function put(words: string | null) {
+  if (await props.keep(words)) draft.value = null
 }
 </script>
 
 <template>
   <div class="border-l-4 border-lean pl-4" data-words>
-    <form v-if="draft !== null" class="grid gap-2" @submit.prevent="keep(draft)">
+    <form v-if="draft !== null" class="grid gap-2" @submit.prevent="put(draft)">
       <label class="font-semibold" for="words">The reading of {{ sayDay(record.day) }}</label>
       <textarea id="words" v-model="draft" class="field min-h-32" maxlength="4000" />
       <div class="flex gap-2">
@@ -50,10 +54,10 @@ async function keep(words: string | null) {
         <button class="min-h-9 underline underline-offset-4" @click="draft = record.keptWords ?? proposed">
           {{ record.keptWords ? 'Edit' : 'Edit and keep' }}
         </button>
-        <button v-if="!record.keptWords" class="min-h-9 underline underline-offset-4" @click="keep(proposed)">
+        <button v-if="!record.keptWords" class="min-h-9 underline underline-offset-4" @click="put(proposed)">
           Keep as it is
         </button>
-        <button v-else class="min-h-9 underline underline-offset-4" @click="keep(null)">Discard</button>
+        <button v-else class="min-h-9 underline underline-offset-4" @click="put(null)">Discard</button>
         <span v-if="record.keptWords" class="self-center text-sm text-faded">kept with {{ sayDay(record.day) }}</span>
       </div>
     </template>

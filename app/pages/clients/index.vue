@@ -177,13 +177,7 @@ function openFirst() {
     </div>
     <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">{{ problem }}</p>
     <KeptNotice class="mt-2" :since="keptSince" />
-    <div
-      v-if="lines.length > 0"
-      class="relative mt-2 overflow-x-auto"
-      tabindex="0"
-      role="region"
-      aria-label="List of clients"
-    >
+    <ScrollTable v-if="lines.length > 0" label="List of clients" class="mt-2">
       <table class="ruled">
         <thead>
           <tr>
@@ -220,7 +214,7 @@ function openFirst() {
           </tr>
         </tbody>
       </table>
-    </div>
+    </ScrollTable>
     <p v-else-if="loaded" class="mt-6 text-faded">
       {{ q ? `Nobody here is called “${q}”.` : filter === 'all' ? 'No clients yet.' : 'Nobody at the moment.' }}
     </p>

@@ -1,13 +1,5 @@
 <script setup lang="ts">
-import {
-  CONVERSIONS,
-  conversionOf,
-  EQUATIONS,
-  findEquation,
-  fitsPocketChart,
-  pocketChart,
-  type Sex,
-} from '#core/equations'
+import { conversionOf, EQUATIONS, findEquation, fitsPocketChart, pocketChart, type Sex } from '#core/equations'
 import { SITES } from '#core/sites'
 import { formatNumber } from '#core/units'
 
@@ -48,13 +40,7 @@ function print() {
           { value: 'male', label: 'Men’s' },
         ]"
       />
-      <ListField
-        v-model="conversion"
-        class="w-72 max-w-full"
-        label="Density to percent"
-        name="conversion"
-        :options="Object.values(CONVERSIONS).map(({ id, label, source }) => ({ id, name: label, note: source }))"
-      />
+      <ConversionField v-model="conversion" class="w-72 max-w-full" />
       <button class="press press-first ml-auto min-h-11" @click="print">Print for the wall</button>
     </div>
     <section v-if="equation && chart" class="chart mt-4" aria-label="Pocket chart">

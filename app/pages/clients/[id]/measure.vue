@@ -66,7 +66,6 @@ watch(protocolId, (id) => {
   // A way of reading that the new set does not know falls back to its own.
   if (!isChoosable(PROTOCOLS[id], policies.value)) policies.value = { ...OWN_POLICIES }
 })
-const sets = Object.values(PROTOCOLS).map(({ id, name, purpose }) => ({ id, name, note: purpose }))
 const people = computed(() => facts.value?.staff ?? [])
 const calipers = computed(() => [
   { id: null, name: 'not noted' },
@@ -174,13 +173,7 @@ function start() {
       <section aria-labelledby="what" class="grid content-start gap-3">
         <h2 id="what" class="min-h-10 border-b-2 border-ink pb-1 text-lg font-bold">What is measured</h2>
         <div class="grid gap-1">
-          <PickField
-            label="Set of sites"
-            name="protocol"
-            :options="sets"
-            :model-value="protocolId"
-            @update:model-value="$event && (protocolId = $event as ProtocolId)"
-          />
+          <SetField v-model="protocolId" />
           <p class="text-[15px] text-faded" data-why>{{ why }}</p>
         </div>
         <ul v-if="others.length > 0" class="grid gap-1" aria-label="Other proposals">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { composeWith } from '#core/composition/checkin'
 import { isFold, type SiteId } from '#core/sites'
-import { findProtocol, PROTOCOLS } from '#core/protocols'
+import { findProtocol, PROTOCOLS, type ProtocolId } from '#core/protocols'
 import { formatGirth, formatMass, formatNumber } from '#core/units'
 import type { PrepareFacts } from '#shared/schemas/checkin'
 import { useMe } from '~/stores/me'
@@ -10,9 +10,8 @@ import { clients } from '~/calls'
 const route = useRoute()
 const store = useMe()
 const facts = shallowRef<PrepareFacts | null>(null)
-const protocolId = ref('laboratory-7')
-const sets = Object.values(PROTOCOLS).map(({ id, name, purpose }) => ({ id, name, note: purpose }))
-const protocol = computed(() => findProtocol(protocolId.value) ?? PROTOCOLS['laboratory-7'])
+const protocolId = ref<ProtocolId>('laboratory-7')
+const protocol = computed(() => PROTOCOLS[protocolId.value])
 const before = computed(() => {
   const found = facts.value
   const set = found?.last ? findProtocol(found.last.protocolId) : null
@@ -33,7 +32,8 @@ const last = computed(() => {
 
 useOpening(async () => {
   facts.value = await clients.prepare(String(route.params.id))
-  protocolId.value = String(route.query.protocol ?? facts.value.last?.protocolId ?? 'laboratory-7')
+  const wanted = findProtocol(String(route.query.protocol ?? facts.value.last?.protocolId ?? ''))
+  if (wanted) protocolId.value = wanted.id as ProtocolId
 })
 useHead({ title: () => `Log sheet for ${facts.value?.client.name ?? ''}` })
 
@@ -45,14 +45,7 @@ function print() {
 <template>
   <div v-if="facts" class="w-full px-4 py-4 sm:px-6">
     <div class="no-print mb-4 flex flex-wrap items-end gap-3">
-      <PickField
-        class="w-96 max-w-full"
-        label="Set of sites"
-        name="protocol"
-        :options="sets"
-        :model-value="protocolId"
-        @update:model-value="$event && (protocolId = $event)"
-      />
+      <SetField v-model="protocolId" class="w-96 max-w-full" />
       <button class="press press-first min-h-11" @click="print">Print</button>
       <NuxtLink :to="`/clients/${facts.client.id}/measure?paper=1`" class="press press-quiet min-h-11"
         >Type a filled one in</NuxtLink

@@ -7,7 +7,7 @@ const { record, history, span, neutral } = followed
 </script>
 
 <template>
-  <section v-if="record" aria-label="Check-ins" class="relative overflow-x-auto px-4 py-4 sm:px-6" tabindex="0">
+  <ScrollTable v-if="record" label="Check-ins" class="px-4 py-4 sm:px-6">
     <CheckinTable
       :record="record"
       :voided="history?.voided ?? []"
@@ -16,5 +16,5 @@ const { record, history, span, neutral } = followed
       :neutral="neutral"
       @voided="followed.take"
     />
-  </section>
+  </ScrollTable>
 </template>

@@ -1,9 +1,17 @@
 <script setup lang="ts">
+import { checkins } from '~/calls'
 import { useMe } from '~/stores/me'
 
 const store = useMe()
 const { followed, planned } = useFollowed()
 const { record, fromIndex, toIndex, now, span, lines, neutral } = followed
+const { problem, tell } = useTelling()
+
+function keepWords(keptWords: string | null) {
+  return tell(async () => {
+    if (now.value) followed.takeRecord(await checkins.change(now.value.record.id, { keptWords }))
+  })
+}
 </script>
 
 <template>
@@ -19,6 +27,7 @@ const { record, fromIndex, toIndex, now, span, lines, neutral } = followed
     :neutral="neutral"
     :plan="planned.hidden.value ? null : planned.line.value"
     :against="planned.latest.value"
-    @kept="followed.takeRecord"
+    :problem="problem"
+    :keep-words="keepWords"
   />
 </template>

@@ -29,6 +29,8 @@ export default defineConfig({
           name: 'server',
           include: ['tests/server/**/*.test.ts'],
           globalSetup: 'tests/support/prepare.ts',
+          // Short-lived databases: their code is not worth optimising.
+          execArgv: ['--liftoff-only'],
           testTimeout: 60_000,
           hookTimeout: 120_000,
         },

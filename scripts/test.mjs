@@ -1,45 +1,88 @@
-/** npm test: installs what is missing, then lint, format, types, build and every test; ends with one line of counts. */
-import { readFileSync, mkdirSync } from 'node:fs'
+/**
+ * npm test: installs what is missing, then build, lint, format, types and every test, side by side where they do not
+ * need each other; ends with one line of counts.
+ */
+import { spawn } from 'node:child_process'
+import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureChromium } from './lib/chromium.mjs'
-import { ensureBuilt, ensureInstalled, ROOT, run } from './lib/prepare.mjs'
+import { ensureInstalled, ROOT } from './lib/prepare.mjs'
 
 let passed = 0
 let failed = 0
+const began = Date.now()
 
-function check(name, action) {
+const since = (from) => `${((Date.now() - from) / 1000).toFixed(0)} s`
+
+/** Runs an action that fails by throwing; what it says is told when it has ended. */
+async function check(name, action) {
   const from = Date.now()
   try {
-    action()
+    await action()
     passed += 1
-    console.log(`${name}: passed (${((Date.now() - from) / 1000).toFixed(0)} s)`)
+    console.log(`${name}: passed (${since(from)})`)
   } catch (error) {
     failed += 1
     console.error(`${name}: failed. ${error.message}`)
   }
 }
 
-function vitest() {
-  const report = join(ROOT, '.cache/test-report.json')
+/** Runs a command; its output is shown in one piece, and only where it is wanted or something failed. */
+function ended(command, args, { shown = false } = {}) {
+  return new Promise((done, problem) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] })
+    const said = []
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk))
+    child.once('error', problem)
+    child.once('close', (code) => {
+      if (shown || code !== 0) process.stdout.write(Buffer.concat(said))
+      if (code === 0) done(undefined)
+      else problem(new Error(`${command} ${args.join(' ')} ended with ${code}`))
+    })
+  })
+}
+
+/** Runs some of the test projects and counts what they say. */
+async function vitest(name, projects) {
+  const report = join(ROOT, `.cache/test-report-${projects.join('-')}.json`)
   mkdirSync(join(ROOT, '.cache'), { recursive: true })
-  let problem = null
-  try {
-    run('npx', ['vitest', 'run', '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`])
-  } catch (error) {
-    problem = error
-  }
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'))
-  passed += numPassedTests
-  failed += numFailedTests
-  if (problem && numFailedTests === 0) throw problem
+  rmSync(report, { force: true })
+  const chosen = projects.flatMap((project) => ['--project', project])
+  await check(name, async () => {
+    let problem = null
+    await ended(
+      'npx',
+      ['vitest', 'run', ...chosen, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
+      { shown: true },
+    ).catch((error) => (problem = error))
+    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'))
+    passed += numPassedTests
+    failed += numFailedTests
+    if (problem) throw problem
+  })
+}
+
+async function inTurn(...checks) {
+  for (const one of checks) await check(...one)
 }
 
 ensureInstalled()
-check('Chromium', ensureChromium)
-check('Lint', () => run('npm', ['run', '--silent', 'lint']))
-check('Format', () => run('npm', ['run', '--silent', 'format:check'], { stdio: ['ignore', 'ignore', 'inherit'] }))
-check('Build', ensureBuilt)
-check('Types', () => run('npm', ['run', '--silent', 'typecheck']))
-check('Tests', vitest)
-console.log(`${passed} passed, ${failed} failed`)
+await check('Chromium', ensureChromium)
+await Promise.all([
+  // In a process of its own: it holds its thread while it builds.
+  check('Build', () =>
+    ended('node', ['--input-type=module', '-e', "(await import('./scripts/lib/prepare.mjs')).ensureBuilt()"]),
+  ),
+  inTurn(
+    ['Lint', () => ended('npm', ['run', '--silent', 'lint'])],
+    ['Format', () => ended('npm', ['run', '--silent', 'format:check'])],
+    ['Types of the tests', () => ended('npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.tests.json'])],
+  ),
+])
+await Promise.all([
+  check('Types', () => ended('npx', ['nuxt', 'typecheck'])),
+  vitest('Tests of core, commands and the app’s pieces', ['core']),
+])
+await vitest('Tests of the server and in the browser', ['server', 'browser'])
+console.log(`${passed} passed, ${failed} failed (${since(began)})`)
 process.exitCode = failed === 0 ? 0 : 1

@@ -22,6 +22,9 @@ import type {
   RecordedChoice,
   WeighInRecord,
   WeighInsInput,
+  PinInput,
+  PinnedStart,
+  WorthwhileInput,
 } from '#shared/schemas/following'
 import type { Alignment, Photo, Pose } from '#shared/schemas/photo'
 import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
@@ -104,6 +107,9 @@ export const clients = {
     call<WeighInRecord[]>('POST', `/api/clients/${id}/weigh-ins`, given),
   strikeWeighIn: (id: string, weighInId: string) =>
     call<WeighInRecord[]>('DELETE', `/api/clients/${id}/weigh-ins/${weighInId}`),
+  pin: (id: string, pin: PinInput) => call<PinnedStart[]>('POST', `/api/clients/${id}/pins`, pin),
+  setWorthwhile: (id: string, own: WorthwhileInput) =>
+    call<ClientHistory['worthwhile']>('PUT', `/api/clients/${id}/worthwhile`, own),
   addPlan: (id: string, plan: PlanInput) => call<PlanRecord[]>('POST', `/api/clients/${id}/plans`, plan),
   endPlan: (id: string, planId: string) => call<PlanRecord[]>('DELETE', `/api/clients/${id}/plans/${planId}`),
 }

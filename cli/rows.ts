@@ -87,7 +87,8 @@ export function rowReader(header: readonly string[]): RowReader {
   }
 }
 
-const SEXES: Readonly<Record<string, Sex>> = {
+/** How a sex may be written. */
+export const SEXES: Readonly<Record<string, Sex>> = {
   f: 'female',
   female: 'female',
   woman: 'female',
@@ -97,7 +98,7 @@ const SEXES: Readonly<Record<string, Sex>> = {
 }
 
 /** A number as written, or null for anything else. */
-function numberOf(text: string): number | null {
+export function numberOf(text: string): number | null {
   return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : null
 }
 
@@ -114,7 +115,8 @@ function measuresOf(reader: RowReader, cells: readonly string[]): { known: Known
   return { known }
 }
 
-function quoted(text: string): string {
+/** A cell of CSV, quoted where it must be. */
+export function quoted(text: string): string {
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text
 }
 

@@ -21,6 +21,8 @@ export const CHANGE_WORDS = {
   'neutral.left': 'left neutral mode',
   'landmark.set': 'wrote a landmark down',
   'choice.added': 'chose an equation',
+  'start.pinned': 'pinned a start',
+  'worthwhile.set': 'set the smallest change worth acting on',
   'plan.added': 'set a plan',
   'plan.ended': 'ended a plan',
   'weighins.added': 'added weigh-ins',

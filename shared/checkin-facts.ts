@@ -32,6 +32,7 @@ export function checkinFacts(
     protocol: protocolFor(protocolOf(record), person.sex, [...wished, ...readings.map(({ site }) => site)]),
     startedAt,
     day,
+    side: record.side,
     readings,
     strikes,
     skips,

@@ -1,11 +1,21 @@
-import { DEFAULT_CHOICES, endFigures, type Choices, type EndFigures } from '../core/composition'
+import { DEFAULT_CHOICES, type Choices } from '../core/composition'
 import type { ErrorLookup } from '../core/error'
-import { composeSpan, type Span } from '../core/following'
+import {
+  ASSUMED_NOISES,
+  composeSpan,
+  endFigures,
+  searchOf,
+  type EndFigures,
+  type Noises,
+  type Span,
+  type Worthwhile,
+  WORTHWHILE,
+} from '../core/following'
 import type { MassUnit } from '../core/units'
 import { followedEnds, lookupErrors, type FollowedEnd, type FollowedFacts } from './following'
 import type { CheckinRecord } from './schemas/checkin'
 import type { Client } from './schemas/client'
-import type { ClientHistory } from './schemas/following'
+import type { ClientHistory, NoiseUntil } from './schemas/following'
 
 /** A client's record put together: what the page, the page to take home and the list read from. */
 export interface FollowedRecord {
@@ -18,24 +28,59 @@ export interface FollowedRecord {
   ends: FollowedEnd[]
   errors: ErrorLookup
   choices: Choices
+  /** Place among the ends of the start chosen beforehand: the promise is about changes since it. -1: no check-in yet. */
+  pinned: number
+  /** Noises held at times, oldest first. */
+  noises: readonly NoiseUntil[]
+  worthwhile: Worthwhile
+}
+
+type RecordFacts = FollowedFacts &
+  Pick<ClientHistory, 'checkins'> &
+  Partial<Pick<ClientHistory, 'errors' | 'pins' | 'noises' | 'worthwhile'>>
+
+/** Place of the first check-in since the set of sites was last changed: what is measured now began there. */
+function setBegan(ends: readonly FollowedEnd[]): number {
+  const set = ends.at(-1)?.record.protocolId
+  return 1 + ends.findLastIndex(({ record }) => record.protocolId !== set)
+}
+
+/**
+ * Place of the start that counts: a pin set while its check-in was the newest one, which nothing seen since can have
+ * chosen; else the first check-in with the set of today. A pin set later was set by looking back.
+ */
+function pinnedPlace(ends: readonly FollowedEnd[], pins: ClientHistory['pins']): number {
+  if (ends.length === 0) return -1
+  const [pin] = pins
+  const place = pin ? ends.findIndex(({ record }) => record.id === pin.checkinId) : -1
+  const next = ends[place + 1]
+  return pin && place >= 0 && (!next || pin.at <= next.record.startedAt) ? place : setBegan(ends)
 }
 
 /** Puts a client's facts together, once, for everything that speaks about their record. */
-export function followRecord(
-  facts: FollowedFacts & Pick<ClientHistory, 'checkins'> & Partial<Pick<ClientHistory, 'errors'>>,
-): FollowedRecord {
+export function followRecord(facts: RecordFacts): FollowedRecord {
   const records = [...facts.checkins].sort((a, b) => (a.startedAt < b.startedAt ? -1 : 1))
+  const ends = followedEnds(
+    records.filter(({ finishedAt }) => finishedAt !== null),
+    facts,
+  )
+  const { own, studio = WORTHWHILE } = facts.worthwhile ?? {}
   return {
     client: facts.client,
     records,
     open: records.find(({ finishedAt }) => finishedAt === null) ?? null,
-    ends: followedEnds(
-      records.filter(({ finishedAt }) => finishedAt !== null),
-      facts,
-    ),
+    ends,
     errors: lookupErrors(facts.errors ?? []),
     choices: facts.choices[0]?.choices ?? DEFAULT_CHOICES,
+    pinned: pinnedPlace(ends, facts.pins ?? []),
+    noises: facts.noises ?? [],
+    worthwhile: { fatKg: own?.fatKg ?? studio.fatKg, sumPercent: own?.sumPercent ?? studio.sumPercent },
   }
+}
+
+/** What was held of the noise on the day of a check-in: learnt by then, never later. */
+export function noisesAt({ noises }: Pick<FollowedRecord, 'noises'>, end: FollowedEnd): Noises {
+  return noises.findLast(({ until }) => until <= end.record.day)?.noises ?? ASSUMED_NOISES
 }
 
 /** Two check-ins of a record and everything between them. */
@@ -46,36 +91,56 @@ export interface FollowedSpan {
   then: FollowedEnd | null
   now: FollowedEnd | null
   span: Span | null
+  /** The start was found by looking for it: its odds are divided for that. */
+  searched: boolean
   /** What the later end says, weighed as the span weighs it. */
   figures: EndFigures | null
   /** Both and those between them. */
   between: FollowedEnd[]
+  /** What was held of the noise at the later end. */
+  noises: Noises
 }
+
+type SpannedRecord = Pick<FollowedRecord, 'ends' | 'pinned' | 'noises'>
 
 /**
  * The span between two check-ins of a record. Without ids, or with ones that are not there or stand the wrong way
- * round: the newest and the one before it.
+ * round: from the pinned start to the newest.
  */
 export function spanOfRecord(
-  { ends, errors }: Pick<FollowedRecord, 'ends' | 'errors'>,
+  record: SpannedRecord,
   { fromId, toId }: { fromId?: string | null; toId?: string | null } = {},
   massUnit?: MassUnit,
 ): FollowedSpan {
-  const placeOf = (id: string | null | undefined) => (id ? ends.findIndex(({ record }) => record.id === id) : -1)
+  const { ends, pinned } = record
+  const placeOf = (id: string | null | undefined) => (id ? ends.findIndex((end) => end.record.id === id) : -1)
   const to = placeOf(toId)
   const toIndex = to >= 0 ? to : ends.length - 1
   const from = placeOf(fromId)
-  const fromIndex = from >= 0 && from < toIndex ? from : toIndex - 1
+  const usual = pinned < toIndex ? pinned : toIndex - 1
+  const fromIndex = from >= 0 && from < toIndex ? from : usual
   const now = ends[toIndex] ?? null
   const then = ends[fromIndex] ?? null
-  const span = now && then ? composeSpan(then, now, errors, massUnit) : null
+  const between = ends.slice(Math.max(0, fromIndex), toIndex + 1)
+  const searched = then !== null && fromIndex !== pinned
+  const noises = now ? noisesAt(record, now) : ASSUMED_NOISES
+  const span =
+    now && then
+      ? composeSpan(between, {
+          noises,
+          searched: searched ? searchOf(fromIndex + 1) : 1,
+          ...(massUnit ? { massUnit } : {}),
+        })
+      : null
   return {
     fromIndex,
     toIndex,
     then,
     now,
     span,
-    figures: span?.now ?? (now ? endFigures(now, errors) : null),
-    between: ends.slice(Math.max(0, fromIndex), toIndex + 1),
+    searched,
+    figures: span?.now ?? (now ? endFigures(now) : null),
+    between,
+    noises,
   }
 }

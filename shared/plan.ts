@@ -1,7 +1,7 @@
 import type { Day } from '../core/calendar'
 import type { PlanContext, Target } from '../core/plan'
 import { massToKg, type Units } from '../core/units'
-import { lookupErrors, type FollowedEnd } from './following'
+import type { FollowedEnd } from './following'
 import type { ClientHistory } from './schemas/following'
 import type { PlanRecord, TargetUnit } from './schemas/plan'
 
@@ -24,11 +24,11 @@ export function unitOfTarget(kind: Target['kind'], units: Units): TargetUnit {
 /** What core checks a plan of this client against. */
 export function planContext(
   start: FollowedEnd,
-  { client, errors }: Pick<ClientHistory, 'client' | 'errors'>,
+  { client }: Pick<ClientHistory, 'client'>,
   units: Units,
   today: Day,
 ): PlanContext {
-  return { start, person: client, errors: lookupErrors(errors), today, units }
+  return { start, person: client, today, units }
 }
 
 /** The plan that counts; null when there is none or it has ended. */

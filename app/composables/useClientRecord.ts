@@ -1,5 +1,5 @@
 import { computed, inject, provide, ref, shallowRef, type InjectionKey } from 'vue'
-import { spanLines } from '#core/following'
+import { ASSUMED_NOISES } from '#core/following'
 import { followRecord, spanOfRecord } from '#shared/followed-record'
 import { isNeutral } from '#shared/neutral'
 import type { CheckinRecord } from '#shared/schemas/checkin'
@@ -36,10 +36,11 @@ export function useClientRecord(clientId: string) {
   const then = computed(() => spanned.value?.then ?? null)
   const span = computed(() => spanned.value?.span ?? null)
   const figures = computed(() => spanned.value?.figures ?? null)
-  const lines = computed(() => {
-    const [own, between] = [record.value, spanned.value?.between ?? []]
-    return own && between.length >= 3 ? spanLines(between, own.errors) : null
-  })
+  /** Place of the start chosen beforehand; the left jaw stands there unless it is moved. */
+  const pinnedIndex = computed(() => record.value?.pinned ?? -1)
+  const searched = computed(() => spanned.value?.searched ?? false)
+  const between = computed(() => spanned.value?.between ?? [])
+  const noises = computed(() => spanned.value?.noises ?? ASSUMED_NOISES)
   /** Who measured the later check-in. */
   const assessor = computed(
     () =>
@@ -66,6 +67,12 @@ export function useClientRecord(clientId: string) {
     if (history.value) history.value = { ...history.value, ...change }
   }
 
+  /** Takes the pins after one was set: the left jaw goes back to the start that counts. */
+  function takePins(pins: ClientHistory['pins']): void {
+    fromId.value = null
+    take({ pins })
+  }
+
   function takeRecord(changed: CheckinRecord): void {
     take({ checkins: (history.value?.checkins ?? []).map((one) => (one.id === changed.id ? changed : one)) })
   }
@@ -84,13 +91,17 @@ export function useClientRecord(clientId: string) {
     now,
     span,
     figures,
-    lines,
+    pinnedIndex,
+    searched,
+    between,
+    noises,
     assessor,
     neutral,
     load,
     setJaws,
     take,
     takeRecord,
+    takePins,
   }
 }
 

@@ -1,8 +1,14 @@
 import { wrap, type Remote } from 'comlink'
 import { onScopeDispose, ref } from 'vue'
-import { estimateInputs, inputVariances, type SpanEnd } from '#core/composition'
-import type { ErrorLookup } from '#core/error'
+import { estimateInputs, type SpanEnd } from '#core/composition'
+import { ASSUMED_ERRORS, gradientOf, percentVariance, usualVariances } from '#core/error'
 import type { MonteCarloWorker, SimulatedEnd } from '~/workers/monte-carlo'
+
+/** Percent fat of one check-in under errors of measuring: by simulation and by the equation's slopes, variances. */
+interface Spread {
+  simulated: number
+  bySlopes: number
+}
 
 /** Simulated visits in a worker of their own: the page stays free. */
 export function useMonteCarlo() {
@@ -16,33 +22,33 @@ export function useMonteCarlo() {
     return remote
   }
 
-  function plain(end: SpanEnd, errors: ErrorLookup, factor: number): SimulatedEnd | null {
+  function plain(end: SpanEnd): { end: SimulatedEnd; bySlopes: number } | null {
     const inputs = estimateInputs(end)
     if (!inputs) return null
     const { reached, measures, settings } = inputs
     const { conversion, options, person } = settings
+    const variances = usualVariances(reached.equation, measures, ASSUMED_ERRORS)
+    const gradient = gradientOf(reached.equation, measures, settings)
     return {
-      equationId: reached.equation.id,
-      measures: { ...measures },
-      settings: { conversion, ...(options ? { options } : {}), person: { sex: person.sex } },
-      variances: inputVariances(end, errors, factor),
+      end: {
+        equationId: reached.equation.id,
+        measures: { ...measures },
+        settings: { conversion, ...(options ? { options } : {}), person: { sex: person.sex } },
+        variances,
+      },
+      bySlopes: gradient ? percentVariance(gradient, variances) : NaN,
     }
   }
 
-  /** Standard deviation of percent fat at each end by simulation, points; null where an end has no percent. */
-  async function simulate(
-    ends: readonly SpanEnd[],
-    errors: ErrorLookup,
-    { draws, factor }: { draws: number; factor: number },
-  ): Promise<number[] | null> {
-    const simulated = ends.map((end) => plain(end, errors, factor))
+  /** Spread of percent fat at each end, points squared; null where an end has no percent. */
+  async function simulate(ends: readonly SpanEnd[], draws: number): Promise<Spread[] | null> {
     running.value = true
     try {
-      const found: number[] = []
-      for (const [i, end] of simulated.entries()) {
-        const result = end && (await open().simulate(end, draws, 20261125 + i))
+      const found: Spread[] = []
+      for (const [i, one] of ends.map(plain).entries()) {
+        const result = one && (await open().simulate(one.end, draws, 20261125 + i))
         if (!result) return null
-        found.push(result.standardDeviation)
+        found.push({ simulated: result.standardDeviation ** 2, bySlopes: one.bySlopes })
       }
       return found
     } finally {

@@ -1,4 +1,5 @@
 import { arrivalOf, againstPlan, planLine, reachedBy, type Against } from '#core/plan'
+import { noisesAt } from '#shared/followed-record'
 import { currentPlan, targetOf } from '#shared/plan'
 import type { ClientRecord } from '~/composables/useClientRecord'
 
@@ -8,14 +9,17 @@ export function usePlan({ history, record, ends, neutral }: ClientRecord) {
   const startIndex = computed(() => ends.value.findIndex((end) => end.record.id === plan.value?.checkinId))
   const start = computed(() => ends.value[startIndex.value] ?? null)
   const line = computed(() =>
-    plan.value && start.value && record.value ? planLine(targetOf(plan.value), start.value, record.value.errors) : null,
+    plan.value && start.value && record.value ? planLine(targetOf(plan.value), start.value) : null,
   )
   /** Later check-ins, oldest first; `against` is null where one cannot be compared with the start. */
   const held = computed(() => {
-    const [from, own, errors] = [start.value, line.value, record.value?.errors]
-    if (!from || !own || !errors) return []
-    const later = ends.value.slice(startIndex.value + 1)
-    return later.map((end) => ({ end, against: againstPlan(own, from, end, errors) }))
+    const [own, facts] = [line.value, record.value]
+    if (!own || !facts) return []
+    const since = ends.value.slice(startIndex.value)
+    return since.slice(1).map((end, i) => ({
+      end,
+      against: againstPlan(own, since.slice(0, i + 2), { noises: noisesAt(facts, end) }),
+    }))
   })
   const latest = computed<Against | null>(() => held.value.findLast(({ against }) => against)?.against ?? null)
   const arrival = computed(() => line.value && latest.value && arrivalOf(line.value, latest.value))

@@ -2,6 +2,10 @@ import { addDays as plusDays, formatISO, parseISO } from 'date-fns'
 
 const DAY_MS = 24 * 60 * 60 * 1000
 
+/** Days that were asked for: histories ask for the same ones again and again. */
+const numbers = new Map<string, number>()
+const MOST_NUMBERS = 20_000
+
 /** A calendar day, YYYY-MM-DD, without a time or a zone. */
 export type Day = string
 
@@ -10,7 +14,13 @@ export type Day = string
  * @example dayNumber('1970-01-03') // 2
  */
 export function dayNumber(day: Day): number {
-  return Math.round(Date.parse(`${day.slice(0, 10)}T00:00:00Z`) / DAY_MS)
+  let number = numbers.get(day)
+  if (number === undefined) {
+    number = Math.round(Date.parse(`${day.slice(0, 10)}T00:00:00Z`) / DAY_MS)
+    if (numbers.size >= MOST_NUMBERS) numbers.clear()
+    numbers.set(day, number)
+  }
+  return number
 }
 
 /**

@@ -1,10 +1,13 @@
 import { conditionChanges } from './conditions'
 import { sameFolds } from './suggest-protocol'
+import { isFold, SITES } from '../sites'
+import { sameWay } from './terms'
 import type { SpanEnd } from './end-figures'
 
 /** Something that differs between two check-ins, with its sentence. */
 export interface Difference {
-  code: 'equation' | 'conversion' | 'school' | 'sites' | 'assessor' | 'caliper' | 'side' | 'conditions' | 'options'
+  code:
+    'equation' | 'conversion' | 'school' | 'sites' | 'assessor' | 'caliper' | 'side' | 'way' | 'conditions' | 'options'
   sentence: string
 }
 
@@ -19,6 +22,30 @@ export interface Comparability {
 
 function label(end: SpanEnd): string {
   return end.result.estimate?.equation.label ?? 'no equation'
+}
+
+/** What the percents of two check-ins stand on, and which of it is the same. */
+function percentTerms(a: SpanEnd, b: SpanEnd) {
+  const [ea, eb] = [a.result.estimate, b.result.estimate]
+  const [ca, cb] = [a.choices, b.choices]
+  const density = eb?.equation.gives === 'density'
+  const needed: readonly string[] = eb?.equation.inputs ?? []
+  return {
+    sameEquation: ea !== null && eb !== null && ea.equation.id === eb.equation.id,
+    sameConversion: !density || (ca?.conversion ?? 'siri') === (cb?.conversion ?? 'siri'),
+    sameOptions:
+      (ca?.militaryRounding ?? false) === (cb?.militaryRounding ?? false) &&
+      (ca?.blackAthleteTerm ?? false) === (cb?.blackAthleteTerm ?? false),
+    sameLift: b.facts.protocol.sites.every(
+      (site) => !needed.includes(site) || a.result.values[site] === undefined || sameWay(a, b, site),
+    ),
+  }
+}
+
+/** Whether the percents of two check-ins can be compared: as `comparability` says, without the sentences. */
+export function samePercent(a: SpanEnd, b: SpanEnd): boolean {
+  const { sameEquation, sameConversion, sameOptions, sameLift } = percentTerms(a, b)
+  return sameEquation && sameConversion && sameOptions && sameLift
 }
 
 /** What differs between two check-ins, and what may therefore be compared. */
@@ -36,17 +63,11 @@ export function comparability(a: SpanEnd, b: SpanEnd): Comparability {
     )
   }
   const [ea, eb] = [a.result.estimate, b.result.estimate]
-  const sameEquation = ea !== null && eb !== null && ea.equation.id === eb.equation.id
+  const { sameEquation, sameConversion, sameOptions, sameLift } = percentTerms(a, b)
   if (ea && eb && !sameEquation) {
     say('equation', `Two equations (${label(a)}; ${label(b)}): their percents are not compared.`)
   }
-  const [ca, cb] = [a.choices, b.choices]
-  const density = eb?.equation.gives === 'density'
-  const sameConversion = !density || (ca?.conversion ?? 'siri') === (cb?.conversion ?? 'siri')
   if (!sameConversion) say('conversion', 'Two conversions from density to percent: their percents are not compared.')
-  const sameOptions =
-    (ca?.militaryRounding ?? false) === (cb?.militaryRounding ?? false) &&
-    (ca?.blackAthleteTerm ?? false) === (cb?.blackAthleteTerm ?? false)
   if (!sameOptions)
     say('options', 'One of the two was rounded or adjusted differently: their percents are not compared.')
   const otherAssessor =
@@ -55,8 +76,26 @@ export function comparability(a: SpanEnd, b: SpanEnd): Comparability {
   const otherCaliper =
     a.facts.caliper !== undefined && b.facts.caliper !== undefined && a.facts.caliper?.id !== b.facts.caliper?.id
   if (otherCaliper) say('caliper', 'Two calipers were used: part of a change may be theirs.')
+  const folds = pb.sites.filter((site) => isFold(site) && a.result.values[site] !== undefined)
+  const sideA = a.facts.side ?? 'right'
+  const sideB = b.facts.side ?? 'right'
+  if (sideA !== sideB && folds.length > 0) {
+    say(
+      'side',
+      `Folds were taken on the ${sideA} side then and on the ${sideB} now: no fold and no percent is compared.`,
+    )
+  }
+  const otherWays = sideA === sideB ? folds.filter((site) => !sameWay(a, b, site)) : []
+  for (const site of otherWays) {
+    say('way', `${SITES[site].name}: lifted another way then. It is left out of the comparison.`)
+  }
   for (const { condition, then, now } of conditionChanges(a.facts.conditions ?? {}, b.facts.conditions ?? {})) {
     say('conditions', `${condition.label}: ${then.name} then, ${now.name} now. Water under the skin may have moved.`)
   }
-  return { percent: sameEquation && sameConversion && sameOptions, otherAssessor, otherCaliper, differences }
+  return {
+    percent: sameEquation && sameConversion && sameOptions && sameLift,
+    otherAssessor,
+    otherCaliper,
+    differences,
+  }
 }

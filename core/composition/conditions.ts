@@ -62,6 +62,7 @@ export function conditionChanges(
   now: Conditions,
   known: readonly Condition[] = CONDITIONS,
 ): { condition: Condition; then: Answer; now: Answer }[] {
+  if (then === now || Object.keys(then).length === 0 || Object.keys(now).length === 0) return []
   return known.flatMap((condition) => {
     const [before, after] = [then[condition.id], now[condition.id]].map((id) => answerOf(condition, id ?? ''))
     return before && after && before !== after ? [{ condition, then: before, now: after }] : []

@@ -35,6 +35,8 @@ export interface CheckinFacts {
   policies?: SessionPolicies
   caliper?: { id: string; daysSinceCheck: number | null; deviationMm: number | null } | null
   assessorId?: string
+  /** The side of the body folds were taken on; without one the right. */
+  side?: 'right' | 'left'
   /** Conditions of the visit, answers by their ids; what differs is said in a span. */
   conditions?: Conditions
 }

@@ -1,3 +1,4 @@
+import { FOLDS, isFold, type SiteId, type WayId } from '../sites'
 import { composeWith } from './checkin'
 import type { SpanEnd } from './end-figures'
 
@@ -23,4 +24,23 @@ export function onTermsOf<End extends SpanEnd>(end: End, newest: SpanEnd): End {
   const moved = { ...end, facts, result: composeWith(equations, facts, end.choices) }
   own.set(key, moved)
   return moved
+}
+
+/** How a fold was lifted at a check-in: by its last reading that counts, else the first way of the site; null: one way only. */
+function wayOf({ result }: SpanEnd, site: SiteId, ways: readonly WayId[]): WayId | null {
+  return result.session.sites.find((row) => row.site === site)?.live.at(-1)?.method ?? ways[0] ?? null
+}
+
+/** Whether a site was measured alike at two check-ins: a fold on the same side and lifted the same way. */
+export function sameWay(a: SpanEnd, b: SpanEnd, site: SiteId): boolean {
+  if (!isFold(site)) return true
+  if ((a.facts.side ?? 'right') !== (b.facts.side ?? 'right')) return false
+  const { ways } = FOLDS[site] as { ways?: readonly WayId[] }
+  return !ways || wayOf(a, site, ways) === wayOf(b, site, ways)
+}
+
+/** Check-ins weighed alike: by their weeks' means where every one has one, else by the weight at the visit. */
+export function weighedAlike<End extends SpanEnd>(ends: readonly End[]): SpanEnd[] {
+  if (ends.every(({ week }) => week !== undefined)) return [...ends]
+  return ends.map(({ week: _, ...visit }) => visit)
 }

@@ -38,6 +38,16 @@ export const ASSUMED_ERRORS: ErrorModel = {
   provenance: 'assumed',
 }
 
+/** Marks a caliper or tape is read to: mm for folds, cm for girths. */
+export function markOf(site: SiteId): number {
+  return isFold(site) ? 0.5 : 0.1
+}
+
+/** An error model with every fold read to this share of its value, floor and marks as they are. */
+export function withFoldShare(model: ErrorModel, share: number): ErrorModel {
+  return { ...model, folds: { ...model.folds, share } }
+}
+
 /**
  * Variance of one reading, in its unit squared: floor^2 + (share x value)^2 + mark^2 / 12.
  * @param mark distance of the marks it is read to, in its unit; 0: finer than matters

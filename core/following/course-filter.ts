@@ -25,8 +25,11 @@ export interface FilterSeries {
   offsets: readonly { seen: Float64Array; variance: number }[]
 }
 
-/** What a filter leaves: after each value the squares and log determinant of all contrasts so far, and the change. */
+/** What a filter leaves: the squares and log determinant of all contrasts, at the end and after each value, and the change. */
 export interface FilterRun {
+  lastSquares: number
+  lastLog: number
+  /** After each value; empty where not asked for. */
   squares: Float64Array
   logs: Float64Array
   /** Change from the start to the last value, and its variance on scale 1. */
@@ -47,16 +50,24 @@ export interface NoiseTerms {
   sizes: Float64Array
 }
 
-/** The terms of one noise for a series. */
-export function noiseTerms({ weeks, variances }: FilterSeries, { rho, white }: NoiseModel): NoiseTerms {
-  const kept = new Float64Array(weeks.length)
-  const sizes = new Float64Array(weeks.length)
-  weeks.forEach((week, i) => {
-    kept[i] = i === 0 ? 0 : rho ** (week - (weeks[i - 1] as number))
+/**
+ * The terms of one noise for a series.
+ * @param room where they are written: the ones before are gone
+ */
+export function noiseTerms(
+  { weeks, variances }: FilterSeries,
+  { rho, white }: NoiseModel,
+  room = { kept: new Float64Array(weeks.length), sizes: new Float64Array(weeks.length) },
+): NoiseTerms {
+  const { kept, sizes } = room
+  for (let i = 0; i < weeks.length; i += 1) {
+    kept[i] = i === 0 ? 0 : rho ** ((weeks[i] as number) - (weeks[i - 1] as number))
     sizes[i] = Math.sqrt((1 - white) * (variances[i] as number))
-  })
+  }
   return { white, kept, sizes }
 }
+
+const NOTHING = new Float64Array(0)
 
 /** Determinants multiplied up before their logarithm is taken: few enough not to run over. */
 const AT_ONCE = 12
@@ -69,8 +80,9 @@ export function runCourse(series: FilterSeries, noise: NoiseTerms, course: Cours
   const { weeks, values, variances, unit, offsets } = series
   const { white, kept: keeping, sizes } = noise
   const count = weeks.length
-  const squares = new Float64Array(count)
-  const logs = new Float64Array(count)
+  const squares = running ? new Float64Array(count) : NOTHING
+  const logs = running ? new Float64Array(count) : NOTHING
+  let [lastSquares, lastLog] = [0, 0]
   const lastingShare = 1 - white
   const isWalk = course.kind === 'walk'
   const isLine = course.kind === 'line'
@@ -83,8 +95,8 @@ export function runCourse(series: FilterSeries, noise: NoiseTerms, course: Cours
   const main: Column = { level: values[0] ?? 0, course: 0, lasting: 0 }
   const others: Column[] = offsets.map(({ seen }) => ({ level: seen[0] ?? 0, course: 0, lasting: 0 }))
   const size = others.length
-  const s = new Float64Array(size * size)
-  const right = new Float64Array(size)
+  const s = size > 0 ? new Float64Array(size * size) : NOTHING
+  const right = size > 0 ? new Float64Array(size) : NOTHING
   const logUnit = Math.log(unit)
   let [sum, log, product] = [0, 0, 1]
   let { level, course: moved, lasting } = main
@@ -123,8 +135,14 @@ export function runCourse(series: FilterSeries, noise: NoiseTerms, course: Cours
       product = 1
     }
     if (size === 0) {
-      squares[i] = sum
-      logs[i] = -0.5 * (log + i * logUnit)
+      if (running || i === count - 1) {
+        lastSquares = sum
+        lastLog = -0.5 * (log + i * logUnit)
+      }
+      if (running) {
+        squares[i] = lastSquares
+        logs[i] = lastLog
+      }
       continue
     }
     const x = others.map((column, k) => {
@@ -142,8 +160,12 @@ export function runCourse(series: FilterSeries, noise: NoiseTerms, course: Cours
     }
     if (!running && i < count - 1) continue
     const taken = takeOffsets(s, right, offsets)
-    squares[i] = Math.max(0, sum - taken.dot)
-    logs[i] = -0.5 * (log + i * logUnit + taken.logDet)
+    lastSquares = Math.max(0, sum - taken.dot)
+    lastLog = -0.5 * (log + i * logUnit + taken.logDet)
+    if (running) {
+      squares[i] = lastSquares
+      logs[i] = lastLog
+    }
   }
   const at = isLine ? (weeks[count - 1] ?? 0) : course.kind === 'walk' ? 1 : 0
   let change = at * moved
@@ -157,7 +179,7 @@ export function runCourse(series: FilterSeries, noise: NoiseTerms, course: Cours
       })
     })
   }
-  return { squares, logs, change, changeVariance }
+  return { lastSquares, lastLog, squares, logs, change, changeVariance }
 }
 
 /** Offsets integrated out over their priors: what they take off the squares, add to the determinant, and are themselves. */

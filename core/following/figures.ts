@@ -1,180 +1,160 @@
-import { dayNumber } from '../calendar'
+import { dayNumber, type Day } from '../calendar'
 import { conditionChanges } from '../composition/conditions'
-import { estimateInputs, weightOf, type SpanEnd } from '../composition/end-figures'
+import { reachedOf, weightOf, type SpanEnd } from '../composition/end-figures'
 import { dayOf } from '../composition/facts'
-import { comparability } from '../composition/comparability'
-import { gradientOf, type Gradient } from '../error/gradient'
-import { readingVariance, siteVisitVariance, weighingVariance, type ErrorModel } from '../error/model'
-import { asSite, isFold, type SiteId } from '../sites'
+import { sameWay } from '../composition/terms'
+import { markOf, readingVariance, siteVisitVariance, weighingVariance, type ErrorModel } from '../error/model'
+import { isFold, type SiteId } from '../sites'
+import { countedReadings, type Copying } from './copies'
 import type { OddsSeries } from './odds'
-
-/** What is followed: the figures of a check-in, and each site by itself. */
-export type FigureId = 'sum' | 'fat' | 'lean' | 'percent' | 'weight' | SiteId
-
-/** How a figure depends on what is measured, at the client's mean values: its change a mm, cm or kg. */
-interface Weights {
-  sites: Partial<Record<SiteId, number>>
-  /** By the weight at the visit, or the mean of its week. */
-  weight: number
-}
-
-/** Marks a caliper or tape is read to, mm and cm. */
-const MARK = { fold: 0.5, girth: 0.1 } as const
-
-function meanOf(values: readonly number[]): number {
-  return values.reduce((sum, one) => sum + one, 0) / values.length
-}
-
-/** Mean of every site's value over the visits that hold it. */
-function meanSites(ends: readonly SpanEnd[]): Partial<Record<SiteId, number>> {
-  const sums = new Map<SiteId, number[]>()
-  for (const { result } of ends) {
-    for (const [site, value] of Object.entries(result.values) as [SiteId, number][]) {
-      const own = sums.get(site)
-      if (own) own.push(value)
-      else sums.set(site, [value])
-    }
-  }
-  return Object.fromEntries([...sums].map(([site, values]) => [site, meanOf(values)]))
-}
-
-/** What the figures of one client's visits hang on, computed once: a dragged jaw asks for the same again. */
-export interface FigureTerms {
-  means: Partial<Record<SiteId, number>>
-  weightKg: number | null
-  gradient: Gradient | null
-  percent: number | null
-}
-
-/** The terms of a client's visits: mean site values, mean weight, and the equation's slopes there. */
-export function figureTerms(ends: readonly SpanEnd[], now: SpanEnd): FigureTerms {
-  const means = meanSites(ends)
-  const weights = ends.flatMap((end) => weightOf(end)?.value ?? [])
-  const weightKg = weights.length > 0 ? meanOf(weights) : null
-  const inputs = estimateInputs(now)
-  if (!inputs) return { means, weightKg, gradient: null, percent: null }
-  const measures = { ...inputs.measures, ...means, ...(weightKg === null ? {} : { weight: weightKg }) }
-  const percents = ends.flatMap((end) => estimateInputs(end)?.reached.percent ?? [])
-  return {
-    means,
-    weightKg,
-    gradient: gradientOf(inputs.reached.equation, measures, inputs.settings),
-    percent: percents.length > 0 ? meanOf(percents) : null,
-  }
-}
-
-function weightsOf(
-  figure: FigureId,
-  { gradient, weightKg, percent }: FigureTerms,
-  summed: readonly SiteId[],
-): Weights | null {
-  const none: Weights = { sites: {}, weight: 0 }
-  if (figure === 'weight') return { ...none, weight: 1 }
-  if (figure === 'sum') return { ...none, sites: Object.fromEntries(summed.map((site) => [site, 1])) }
-  if (figure !== 'percent' && figure !== 'fat' && figure !== 'lean') return { ...none, sites: { [figure]: 1 } }
-  if (!gradient) return null
-  const slopes = Object.entries(gradient).flatMap(([input, slope]) => {
-    const site = asSite(input)
-    return site ? [[site, slope] as const] : []
-  })
-  const byWeight = gradient.weight ?? 0
-  if (figure === 'percent') return { sites: Object.fromEntries(slopes), weight: byWeight }
-  if (weightKg === null || percent === null) return null
-  const sign = figure === 'fat' ? 1 : -1
-  const fatByWeight = percent / 100 + (weightKg / 100) * byWeight
-  return {
-    sites: Object.fromEntries(slopes.map(([site, slope]) => [site, (sign * weightKg * slope) / 100])),
-    weight: figure === 'fat' ? fatByWeight : 1 - fatByWeight,
-  }
-}
+import { isByEquation, limbOf, weightsOf, type FigureId, type FigureTerms, type Weights } from './weights'
 
 /** A figure's value at a visit; null where it is not there. */
-function valueOf(figure: FigureId, end: SpanEnd, summed: readonly SiteId[]): number | null {
-  const { values } = end.result
+export function figureValue(figure: FigureId, end: SpanEnd, summed: readonly SiteId[]): number | null {
+  const { values, indexes } = end.result
   if (figure === 'sum') {
     const all = summed.map((site) => values[site])
     return summed.length > 0 && all.every((one) => one !== undefined) ? all.reduce((a, b) => a + b, 0) : null
   }
-  if (figure === 'weight') return weightOf(end)?.value ?? null
-  if (figure !== 'percent' && figure !== 'fat' && figure !== 'lean') return values[figure] ?? null
-  const percent = estimateInputs(end)?.reached.percent
+  if (figure === 'weight') return weightOf(end)
+  if (!isByEquation(figure)) {
+    const limb = limbOf(figure, (site) => values[site] !== undefined)
+    if (limb === 'unread') return null
+    return limb ? indexes.corrected[figure.slice('corrected-'.length) as 'arm'] : (values[figure as SiteId] ?? null)
+  }
+  const percent = reachedOf(end)?.percent
   if (percent === undefined) return null
   if (figure === 'percent') return percent
-  const kg = weightOf(end)?.value
-  if (kg === undefined) return null
-  return figure === 'fat' ? (kg * percent) / 100 : kg * (1 - percent / 100)
+  const kg = weightOf(end)
+  if (kg === null) return null
+  const fat = (kg * percent) / 100
+  return { fat, lean: kg - fat, 'lean-less-fat': kg - 2 * fat }[figure]
 }
 
-/** Variance of a figure at a visit as the model takes it, at the client's mean values, unit squared. */
-function varianceOf(
-  end: SpanEnd,
+/** What a figure's variance at a visit is made of, unit squared. */
+export interface VarianceParts {
+  /** Readings: what repeats within the visit average out. */
+  reading: number
+  /** Marks found anew. */
+  mark: number
+  /** The day common to all folds. */
+  day: number
+  /** The weight that day. */
+  weight: number
+  /** The equation's bend. */
+  bend: number
+}
+
+/** How variances of a figure are taken. */
+interface VarianceSettings {
+  model: ErrorModel
+  copying?: Copying | undefined
+}
+
+/** Gives what a figure's variance at any visit is made of, as the model takes it at the client's mean values. */
+export function varianceTeller(
   weights: Weights,
   { means, weightKg }: FigureTerms,
-  model: ErrorModel,
-  differs: boolean,
-) {
-  let [own, day] = [0, 0]
-  for (const [site, slope] of Object.entries(weights.sites) as [SiteId, number][]) {
+  { model, copying }: VarianceSettings,
+): (end: SpanEnd, differs: boolean) => VarianceParts {
+  let [mark, day] = [0, 0]
+  const rows = (Object.entries(weights.sites) as [SiteId, number][]).map(([site, slope]) => {
     const mean = means[site] ?? 0
-    const fold = isFold(site)
-    const readings = end.result.session.sites.find((row) => row.site === site)?.live.length ?? 1
-    const reading = readingVariance(site, mean, fold ? MARK.fold : MARK.girth, model)
-    own += slope ** 2 * siteVisitVariance(reading, readings, model)
-    if (fold) day += slope * mean
+    const single = readingVariance(site, mean, markOf(site), model)
+    mark += slope * slope * siteVisitVariance(single, Infinity, model)
+    if (isFold(site)) day += slope * mean
+    return { site, single: slope * slope * single }
+  })
+  const commonDay = (model.dayShare * day) ** 2
+  const widened = commonDay * model.conditionsFactor ** 2
+  const single = weightKg === null ? 0 : weights.weight ** 2 * weighingVariance(weightKg, 1, model)
+  return (end, differs) => {
+    let reading = 0
+    for (const { site, single: variance } of rows) reading += variance / countedReadings(end, site, copying)
+    const count = end.week?.count ?? 1
+    const weight =
+      count === 1 || weightKg === null ? single : weights.weight ** 2 * weighingVariance(weightKg, count, model)
+    return { reading, mark, day: differs ? widened : commonDay, weight, bend: weights.bend }
   }
-  const dayShare = model.dayShare * (differs ? model.conditionsFactor : 1)
-  const weighed = weightKg === null ? 0 : weighingVariance(weightKg, end.week?.count ?? 1, model)
-  return own + (dayShare * day) ** 2 + weights.weight ** 2 * weighed
 }
 
-/** Who measured with which caliper, as far as that is known. */
-function handOf({ facts }: SpanEnd): string {
-  return `${facts.assessorId ?? ''} ${facts.caliper?.id ?? ''}`
+function totalOf({ reading, mark, day, weight, bend }: VarianceParts): number {
+  return reading + mark + day + weight + bend
+}
+
+/** Who measured with which caliper; what is not known is taken for the first's. */
+function handOf({ facts }: SpanEnd, first: SpanEnd): string {
+  const assessor = facts.assessorId ?? first.facts.assessorId ?? ''
+  const caliper = facts.caliper?.id ?? first.facts.caliper?.id ?? ''
+  return `${assessor} ${caliper}`
 }
 
 /** One figure of a client over their visits, with the ends it was taken from. */
 export interface FigureSeriesOf {
   series: OddsSeries
+  /** Days of the visits. */
+  days: Day[]
   ends: SpanEnd[]
+}
+
+/** What a figure is followed with. */
+export interface FigureSettings {
+  /** The folds a sum is of. */
+  summed: readonly SiteId[]
+  model: ErrorModel
+  copying?: Copying | undefined
 }
 
 /**
  * A figure over visits that can be compared with the last of them, on its terms, each with the variance the model takes.
  * @param ends on the terms of the last (see `onTermsOf`), oldest first
- * @param summed the folds a sum is of
- * @returns null with fewer than two visits that hold it
+ * @returns null with fewer than two visits that hold it, or when the last holds it not
  */
 export function figureOver(
   figure: FigureId,
   ends: readonly SpanEnd[],
   terms: FigureTerms,
-  { summed, model }: { summed: readonly SiteId[]; model: ErrorModel },
+  settings: FigureSettings,
 ): FigureSeriesOf | null {
   const now = ends.at(-1)
-  const weights = weightsOf(figure, terms, summed)
+  const weights = weightsOf(figure, terms, settings.summed)
   if (!now || !weights) return null
-  const byEquation = figure === 'fat' || figure === 'lean' || figure === 'percent'
+  const sites = Object.keys(weights.sites) as SiteId[]
+  const [lifted, byEquation] = [sites.filter(isFold), isByEquation(figure)]
   const held = ends.filter(
-    (end) => valueOf(figure, end, summed) !== null && (!byEquation || end === now || comparability(end, now).percent),
+    (end) =>
+      figureValue(figure, end, settings.summed) !== null &&
+      (!byEquation || terms.percentOf.has(end)) &&
+      (end === now || lifted.every((site) => sameWay(end, now, site))),
   )
   const first = held[0]
   if (!first || held.length < 2 || held.at(-1) !== now) return null
-  const start = dayNumber(dayOf(first.facts))
+  const days = held.map((end) => dayOf(end.facts))
+  const start = dayNumber(days[0] ?? '')
   const conditions = first.facts.conditions ?? {}
-  const hands = Object.entries(weights.sites) as [SiteId, number][]
+  const partsAt = varianceTeller(weights, terms, settings)
   return {
     ends: held,
+    days,
     series: {
-      weeks: held.map((end) => (dayNumber(dayOf(end.facts)) - start) / 7),
-      values: held.map((end) => valueOf(figure, end, summed) ?? NaN),
+      weeks: days.map((day) => (dayNumber(day) - start) / 7),
+      values: held.map((end) => figureValue(figure, end, settings.summed) ?? NaN),
       variances: held.map((end) =>
-        varianceOf(end, weights, terms, model, conditionChanges(conditions, end.facts.conditions ?? {}).length > 0),
+        totalOf(partsAt(end, conditionChanges(conditions, end.facts.conditions ?? {}).length > 0)),
       ),
-      hands: held.map(handOf),
-      offsetVariance: hands.reduce(
-        (sum, [site, slope]) => sum + (slope * model.handShare * (terms.means[site] ?? 0)) ** 2,
+      hands: held.map((end) => handOf(end, first)),
+      offsetVariance: sites.reduce(
+        (sum, site) => sum + ((weights.sites[site] ?? 0) * settings.model.handShare * (terms.means[site] ?? 0)) ** 2,
         0,
       ),
     },
   }
+}
+
+/** A figure at one visit by itself, with the variance the model takes for it; null where it is not there. */
+export function figureAt(figure: FigureId, end: SpanEnd, terms: FigureTerms, settings: FigureSettings) {
+  const value = figureValue(figure, end, settings.summed)
+  const weights = weightsOf(figure, terms, settings.summed)
+  if (value === null || !weights) return null
+  return { value, variance: totalOf(varianceTeller(weights, terms, settings)(end, false)) }
 }

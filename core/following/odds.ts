@@ -1,4 +1,4 @@
-import { logGamma, studentCdf } from '../trend/student'
+import { logGamma, quickStudentCdf } from '../trend/student'
 import { COURSES, noiseTerms, runCourse, type FilterRun, type FilterSeries } from './course-filter'
 import type { Noise } from './noise'
 
@@ -27,13 +27,14 @@ export interface Odds {
   high: number
 }
 
-/** More than this is not said. */
-export const MOST_ODDS = 1000
-
 /** Other hands than the start's that get an offset of their own; the others share the last one's. */
 const MOST_HANDS = 3
+/** Noise models held less likely than this are left out, of both hypotheses alike. */
+const UNHELD = 1e-3
 /** Components lighter than this are left out of an interval. */
-const LIGHT = 2e-3
+const LIGHT = 4e-3
+/** Most parts a mixture can have: noises by courses. */
+const MOST_PARTS = 64
 
 function offsetsOf({ hands, offsetVariance = 0 }: OddsSeries): FilterSeries['offsets'] {
   if (!hands || offsetVariance <= 0) return []
@@ -47,63 +48,118 @@ function offsetsOf({ hands, offsetVariance = 0 }: OddsSeries): FilterSeries['off
   }))
 }
 
-function logSum(values: readonly number[]): number {
-  const top = Math.max(...values)
-  return top + Math.log(values.reduce((sum, one) => sum + Math.exp(one - top), 0))
-}
+/** A mixture of Student t distributions, a column each for weight, mean, standard deviation and degrees of freedom. */
+class Mixture {
+  private count = 0
+  private readonly weights = new Float64Array(MOST_PARTS)
+  private readonly means = new Float64Array(MOST_PARTS)
+  private readonly sds = new Float64Array(MOST_PARTS)
+  private readonly freedoms = new Float64Array(MOST_PARTS)
 
-/** One way the change may be distributed: a Student t with its weight. */
-interface Part {
-  weight: number
-  mean: number
-  sd: number
-  freedom: number
-}
-
-/** Share of a mixture of Student t distributions that lies at or below a value. */
-function shareBelow(parts: readonly Part[], value: number): number {
-  let share = 0
-  for (const { weight, mean, sd, freedom } of parts) {
-    share += weight * (sd > 0 ? studentCdf((value - mean) / sd, freedom) : Number(value >= mean))
+  clear(): void {
+    this.count = 0
   }
-  return share
-}
 
-/** Quantile of such a mixture, between two bounds, to a thousandth of their distance (regula falsi, Illinois). */
-function quantile(parts: readonly Part[], share: number, low: number, high: number): number {
-  let [below, above] = [shareBelow(parts, low) - share, shareBelow(parts, high) - share]
-  const enough = 1e-3 * (high - low)
-  for (let i = 0; i < 60 && high - low > enough; i += 1) {
-    // Where the straight line runs along a bound the middle is surer.
-    const line = low - (below * (high - low)) / (above - below)
-    const at = i % 3 === 2 || !(line > low && line < high) ? (low + high) / 2 : line
-    const off = shareBelow(parts, at) - share
-    if (off < 0) {
-      ;[low, below] = [at, off]
-      above /= 2
-    } else {
-      ;[high, above] = [at, off]
-      below /= 2
+  /** Adds a part by the logarithm of its weight. */
+  add(log: number, mean: number, sd: number, freedom: number): void {
+    const { weights, means, sds, freedoms } = this
+    weights[this.count] = log
+    means[this.count] = mean
+    sds[this.count] = sd
+    freedoms[this.count] = freedom
+    this.count += 1
+  }
+
+  /** Turns logarithms into shares and leaves out what is light. */
+  private settle(): void {
+    const { weights, means, sds, freedoms } = this
+    let top = -Infinity
+    for (let i = 0; i < this.count; i += 1) top = Math.max(top, weights[i] as number)
+    let total = 0
+    for (let i = 0; i < this.count; i += 1) total += weights[i] = Math.exp((weights[i] as number) - top)
+    let [kept, held] = [0, 0]
+    for (let i = 0; i < this.count; i += 1) {
+      const weight = (weights[i] as number) / total
+      if (weight <= LIGHT) continue
+      weights[kept] = weight
+      means[kept] = means[i] as number
+      sds[kept] = sds[i] as number
+      freedoms[kept] = freedoms[i] as number
+      held += weight
+      kept += 1
     }
+    this.count = kept
+    for (let i = 0; i < kept; i += 1) weights[i] = (weights[i] as number) / held
   }
-  return (low + high) / 2
+
+  /** Share of it that lies at or below a value. */
+  private below(value: number): number {
+    const { weights, means, sds, freedoms, count } = this
+    let share = 0
+    for (let i = 0; i < count; i += 1) {
+      const off = value - (means[i] as number)
+      const sd = sds[i] as number
+      const part = sd > 0 ? quickStudentCdf(off / sd, freedoms[i] as number) : Number(off >= 0)
+      share += (weights[i] as number) * part
+    }
+    return share
+  }
+
+  /** Quantile between two bounds whose shares less the one wanted are known, to a hundredth of their distance (Illinois). */
+  private quantile(share: number, bounds: { low: number; high: number; below: number; above: number }): number {
+    let { low, high, below, above } = bounds
+    const enough = 1e-2 * (high - low)
+    for (let i = 0; i < 60 && high - low > enough; i += 1) {
+      // Where the straight line runs along a bound the middle is surer.
+      const line = low - (below * (high - low)) / (above - below)
+      const at = i % 3 === 2 || !(line > low && line < high) ? (low + high) / 2 : line
+      const off = this.below(at) - share
+      if (off < 0) {
+        low = at
+        below = off
+        above /= 2
+      } else {
+        high = at
+        above = off
+        below /= 2
+      }
+    }
+    return (low + high) / 2
+  }
+
+  /** Mean and 95 % interval. */
+  interval(): { change: number; low: number; high: number } {
+    this.settle()
+    const { weights, means, sds } = this
+    let change = 0
+    for (let i = 0; i < this.count; i += 1) change += (weights[i] as number) * (means[i] as number)
+    let variance = 0
+    for (let i = 0; i < this.count; i += 1)
+      variance += (weights[i] as number) * ((sds[i] as number) ** 2 + ((means[i] as number) - change) ** 2)
+    const spread = Math.sqrt(variance)
+    // Where a quantile nearly always is; by Chebyshev's inequality it is never beyond 6.4 standard deviations.
+    const between = (share: number, way: number) => {
+      let inner = change + way * 1.4 * spread
+      let off = this.below(inner) - share
+      let outer = change + way * 2.6 * spread
+      if (off * way > 0) outer = change
+      let other = this.below(outer) - share
+      if (off * way <= 0 && other * way <= 0) {
+        inner = outer
+        off = other
+        outer = change + way * 6.4 * spread
+        other = this.below(outer) - share
+      }
+      return inner < outer
+        ? this.quantile(share, { low: inner, high: outer, below: off, above: other })
+        : this.quantile(share, { low: outer, high: inner, below: other, above: off })
+    }
+    return { change, low: between(0.025, -1), high: between(0.975, 1) }
+  }
 }
 
-function intervalOf(parts: readonly Part[]): { change: number; low: number; high: number } {
-  const heavy = parts.filter(({ weight }) => weight > LIGHT)
-  const total = heavy.reduce((sum, { weight }) => sum + weight, 0)
-  const own = heavy.map((part) => ({ ...part, weight: part.weight / total }))
-  const change = own.reduce((sum, { weight, mean }) => sum + weight * mean, 0)
-  const spread = Math.sqrt(
-    own.reduce((sum, { weight, mean, sd }) => sum + weight * (sd ** 2 + (mean - change) ** 2), 0),
-  )
-  const wide = 12 * spread
-  return {
-    change,
-    low: quantile(own, 0.025, change - wide, change),
-    high: quantile(own, 0.975, change, change + wide),
-  }
-}
+/** One mixture for all: odds are asked for thousands of times over. */
+const mixture = new Mixture()
 
 /**
  * How much likelier a figure's history is if something changed than if nothing did, after each visit, under every noise
@@ -127,42 +183,39 @@ export function oddsOf(series: OddsSeries, noise: Noise, running = true): Odds |
     offsets: offsetsOf(series),
   }
   // Log of the likelihoods' sums after each visit, kept as a top and a sum under it.
-  const still = new RunningLogSum(count)
-  const moved = new RunningLogSum(count)
-  const parts: Part[] = []
-  const said: number[] = []
+  const from = running ? 0 : count - 1
+  const still = new RunningLogSum(count - from)
+  const moved = new RunningLogSum(count - from)
+  const room = { kept: new Float64Array(count), sizes: new Float64Array(count) }
+  mixture.clear()
   for (const { rho, white, weight, a, b } of noise.models) {
-    const terms = noiseTerms(filter, { rho, white })
+    if (weight < UNHELD) continue
+    const terms = noiseTerms(filter, { rho, white }, room)
     const gammas = gammasOf(a, count)
     const known = Math.log(weight) - logGamma(a) + a * Math.log(b)
+    const logOf = (i: number, log: number, squares: number) =>
+      known + log + (gammas[i] as number) - (a + i / 2) * Math.log(b + squares / 2)
     const take = (run: FilterRun, into: RunningLogSum): number => {
-      let last = 0
-      for (let i = running ? 0 : count - 1; i < count; i += 1) {
-        last =
-          known +
-          (run.logs[i] as number) +
-          (gammas[i] as number) -
-          (a + i / 2) * Math.log(b + (run.squares[i] as number) / 2)
-        into.add(i, last)
-      }
+      const last = logOf(count - 1, run.lastLog, run.lastSquares)
+      for (let i = 0; i < run.logs.length - 1; i += 1)
+        into.add(i, logOf(i, run.logs[i] as number, run.squares[i] as number))
+      into.add(count - 1 - from, last)
       return last
     }
     take(runCourse(filter, terms, { kind: 'none' }, running), still)
     for (const course of COURSES) {
       const run = runCourse(filter, terms, course, running)
-      said.push(take(run, moved))
+      const log = take(run, moved)
       const freedom = 2 * a + count - 1
-      const scale = (2 * b + (run.squares[count - 1] as number)) / freedom
-      parts.push({ weight: 0, mean: run.change, sd: Math.sqrt(scale * run.changeVariance), freedom })
+      const scale = (2 * b + run.lastSquares) / freedom
+      mixture.add(log, run.change, Math.sqrt(scale * run.changeVariance), freedom)
     }
   }
-  const top = logSum(said)
-  const weighted = parts.map((part, i) => ({ ...part, weight: Math.exp((said[i] as number) - top) }))
   const at = (i: number) => Math.exp(moved.at(i) - still.at(i)) / COURSES.length
   return {
     running: running ? series.weeks.map((_, i) => at(i)) : [],
-    odds: at(count - 1),
-    ...intervalOf(weighted),
+    odds: at(count - 1 - from),
+    ...mixture.interval(),
   }
 }
 

@@ -1,12 +1,17 @@
 import type { Day } from '../calendar'
-import { comparability } from '../composition/comparability'
-import { endFigures, siteVariances, type Measured, type SpanEnd } from '../composition/end-figures'
+import { samePercent } from '../composition/comparability'
+import { reachedOf, type Measured, type SpanEnd } from '../composition/end-figures'
 import { dayOf } from '../composition/facts'
 import { onTermsOf } from '../composition/terms'
-import type { ErrorLookup } from '../error/assessor'
-import { Z_95 } from '../error/change'
+import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
+import { Z_95 } from '../error/interval'
 import { isFold, type GirthSiteId } from '../sites'
+import { noiseOf } from './change'
+import { endFigures } from './end-figures'
 import { sameSet } from './ends'
+import { figureAt } from './figures'
+import { ASSUMED_NOISES, familyOf, type Noises } from './learning'
+import { figureTerms, type FigureId } from './weights'
 
 /** One check-in of a followed figure, in the figure's own unit: kg, mm or cm. */
 export interface SeriesPoint {
@@ -41,19 +46,32 @@ export function weighedAs<End extends SpanEnd>(end: End, byWeek: boolean): SpanE
   return visit
 }
 
-function seeOf({ result }: SpanEnd): number | null {
-  return result.estimate && 'percent' in result.estimate ? result.estimate.seePercent : null
+/** What the error of a point is taken from. */
+export interface SeriesSettings {
+  model?: ErrorModel
+  noises?: Noises
 }
 
-function girthSeries(ends: readonly SpanEnd[], now: SpanEnd, errors: ErrorLookup): FigureSeries['girths'] {
+/** Half-width of the 95 % interval of a figure at a visit, its noise as learnt. */
+function errorAt(figure: FigureId, variance: number, noises: Noises): number {
+  return Z_95 * noiseOf(noises[familyOf(figure)], variance).sd
+}
+
+function girthSeries(
+  ends: readonly SpanEnd[],
+  now: SpanEnd,
+  { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES }: SeriesSettings,
+): FigureSeries['girths'] {
   const sites = GIRTHS_DRAWN.filter((site) => now.result.values[site] !== undefined).slice(0, GIRTHS_AT_MOST)
   return sites.map((site) => ({
     site,
     points: ends.flatMap((end): SeriesPoint[] => {
-      const value = end.result.values[site]
-      if (value === undefined) return []
-      const error = Z_95 * Math.sqrt(siteVariances(end, errors)[site] ?? 0)
-      return [{ at: end.facts.startedAt, day: dayOf(end.facts), value, error, level: null, comparable: true }]
+      const found = figureAt(site, end, figureTerms([end], end, model), { summed: [], model })
+      if (!found) return []
+      const error = errorAt(site, found.variance, noises)
+      return [
+        { at: end.facts.startedAt, day: dayOf(end.facts), value: found.value, error, level: null, comparable: true },
+      ]
     }),
   }))
 }
@@ -66,27 +84,28 @@ function girthSeries(ends: readonly SpanEnd[], now: SpanEnd, errors: ErrorLookup
 export function figureSeries(
   ends: readonly SpanEnd[],
   now: SpanEnd,
-  { errors, byWeek }: { errors: ErrorLookup; byWeek: boolean },
+  { byWeek, ...settings }: SeriesSettings & { byWeek: boolean },
 ): FigureSeries {
+  const { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES } = settings
   const tapeOnly = !now.facts.protocol.sites.some((site) => isFold(site))
-  const series: FigureSeries = { fat: [], lean: [], sum: [], girths: tapeOnly ? girthSeries(ends, now, errors) : [] }
+  const series: FigureSeries = { fat: [], lean: [], sum: [], girths: tapeOnly ? girthSeries(ends, now, settings) : [] }
   for (const followed of ends) {
     const end = onTermsOf(weighedAs(followed, byWeek), now)
-    const said = endFigures(end, errors)
-    const comparable = followed === now || comparability(end, now).percent
-    const see = seeOf(end)
+    const said = endFigures(end, model)
+    const comparable = followed === now || samePercent(end, now)
+    const see = reachedOf(end)?.seePercent ?? null
     const half = see !== null && said.weight ? (said.weight.value * see) / 100 : null
-    const point = ({ value, variance }: Measured, level: number | null, fits: boolean): SeriesPoint => ({
+    const point = (of: FigureId, { value, variance }: Measured, level: number | null, fits: boolean): SeriesPoint => ({
       at: end.facts.startedAt,
       day: dayOf(end.facts),
       value,
-      error: Z_95 * Math.sqrt(variance),
+      error: errorAt(of, variance, noises),
       level,
       comparable: fits,
     })
-    if (said.fat) series.fat.push(point(said.fat, half, comparable))
-    if (said.lean) series.lean.push(point(said.lean, half, comparable))
-    if (said.sum) series.sum.push(point(said.sum, null, sameSet(end, now)))
+    if (said.fat) series.fat.push(point('fat', said.fat, half, comparable))
+    if (said.lean) series.lean.push(point('lean', said.lean, half, comparable))
+    if (said.sum) series.sum.push(point('sum', said.sum, null, sameSet(end, now)))
   }
   return series
 }

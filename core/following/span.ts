@@ -1,14 +1,21 @@
-import { daysBetween } from '../calendar'
-import type { ErrorLookup } from '../error/assessor'
-import { BETWEEN_VISIT_FACTOR, changeOf, INTER_ASSESSOR_FACTOR, Z_95, type Change } from '../error/change'
-import type { InputVariances } from '../error/gradient'
+import { daysBetween, type Day } from '../calendar'
+import { comparability, type Comparability } from '../composition/comparability'
+import type { SpanEnd } from '../composition/end-figures'
+import { dayOf } from '../composition/facts'
+import { onTermsOf, sameWay, weighedAlike } from '../composition/terms'
+import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import { isFold, type SiteId } from '../sites'
 import { recomposition, type Recomposition } from '../trend/recomposition'
 import type { MassUnit } from '../units'
-import { comparability, type Comparability } from '../composition/comparability'
-import { dayOf } from '../composition/facts'
-import { onTermsOf } from '../composition/terms'
-import { endFigures, siteVariances, type EndFigures, type Measured, type SpanEnd } from '../composition/end-figures'
+import { changeOf, type Change } from './change'
+import { copyingIn, type Copying } from './copies'
+import { endFigures, type EndFigures } from './end-figures'
+import { figureOver } from './figures'
+import { ASSUMED_NOISES, familyOf, type Noises } from './learning'
+import type { OddsSeries } from './odds'
+import { settledOn } from './planning'
+import { hangsOn } from './words'
+import { figureTerms, LIMBS, type FigureId, type Limb } from './weights'
 
 /** One site over a span. Folds mm, girths cm. */
 export interface SpanSite {
@@ -16,7 +23,7 @@ export interface SpanSite {
   change: Change
 }
 
-/** Everything about a comparison of two check-ins. Null: not known at both ends, or not comparable. */
+/** Everything about a comparison of two check-ins, judged by all between them. Null: not known at both ends, or not comparable. */
 export interface Span {
   days: number
   comparability: Comparability
@@ -34,98 +41,149 @@ export interface Span {
   summed: SiteId[]
   folds: SpanSite[]
   girths: SpanSite[]
-  corrected: { limb: 'arm' | 'thigh' | 'calf'; change: Change }[]
+  corrected: { limb: Limb; change: Change }[]
   recomposition: Recomposition | null
+  /** The figure the promise belongs to: the sum of folds, for sets without folds the chosen percent, else a girth. */
+  leading: Change | null
+  /** Where the leading one is not settled: the day of the check-in that would tell it at this pace; null: not in sight. */
+  settlesOn: Day | null
+  /** What the percent takes beside sites: a wrong one would move it alone. */
+  percentHangsOn: ('weight' | 'height')[]
+  /** Assessors whose second readings repeat the first beyond chance: their equal pairs count once. */
+  copying: Copying
 }
 
-function between(a: Measured | null | undefined, b: Measured | null | undefined): Change | null {
-  return a && b ? changeOf(a.value, b.value, a.variance + b.variance) : null
+/** What a span is judged with. */
+export interface SpanSettings {
+  model?: ErrorModel
+  /** What is held of the noise at the later end: learnt from others up to it, or assumed. */
+  noises?: Noises
+  /** The odds are divided by this where the start was searched: see `searchOf`. */
+  searched?: number
+  massUnit?: MassUnit
+  /** False: days on which a change was first told are not wanted, which halves the work. */
+  running?: boolean
 }
 
-function sitesBetween(a: SpanEnd, b: SpanEnd, va: InputVariances, vb: InputVariances): SpanSite[] {
-  return b.result.session.sites.flatMap(({ site, value }): SpanSite[] => {
-    const then = a.result.values[site]
-    if (then === undefined || value === null) return []
-    return [{ site, change: changeOf(then, value, (va[site] ?? 0) + (vb[site] ?? 0)) }]
-  })
-}
-
-const LIMBS = [
-  { limb: 'arm', girth: 'arm-relaxed', folds: ['triceps'] },
-  { limb: 'thigh', girth: 'thigh-girth', folds: ['front-thigh', 'thigh'] },
-  { limb: 'calf', girth: 'calf-girth', folds: ['medial-calf'] },
-] as const
-
-function correctedBetween(a: SpanEnd, b: SpanEnd, va: InputVariances, vb: InputVariances): Span['corrected'] {
-  const PI_CM_PER_MM = Math.PI / 10
-  return LIMBS.flatMap(({ limb, girth, folds }) => {
-    const [then, now] = [a.result.indexes.corrected[limb], b.result.indexes.corrected[limb]]
-    const fold = folds.find((site) => va[site] !== undefined && vb[site] !== undefined)
-    if (then === null || now === null || !fold) return []
-    const varianceOf = (v: InputVariances) => (v[girth] ?? 0) + PI_CM_PER_MM ** 2 * (v[fold] ?? 0)
-    return [{ limb, change: changeOf(then, now, varianceOf(va) + varianceOf(vb)) }]
-  })
-}
-
-function sumBetween(folds: readonly SpanSite[]): Change | null {
-  if (folds.length === 0) return null
-  const [then, now] = [0, 0].map((_, end) =>
-    folds.reduce((sum, { change }) => sum + (end === 0 ? change.then : change.now), 0),
+/** The two ends on common terms, with the judge of any figure between them. */
+function judgeOf(visits: readonly SpanEnd[], settings: SpanSettings) {
+  const { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES, searched = 1, running = true } = settings
+  const newest = visits.at(-1)
+  if (!newest || visits.length < 2) throw new RangeError('A span needs two check-ins.')
+  const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
+  const [a, b] = [ends[0] as SpanEnd, ends.at(-1) as SpanEnd]
+  const shared = b.result.session.sites.flatMap(({ site, value }) =>
+    value !== null && a.result.values[site] !== undefined && sameWay(a, b, site) ? [site] : [],
   )
-  // Variances add over the sites: each site's error is its own.
-  const variance = folds.reduce((sum, { change }) => sum + (change.error / Z_95) ** 2, 0)
-  return changeOf(then ?? 0, now ?? 0, variance)
+  const summed = shared.filter((site) => isFold(site))
+  const copying = copyingIn(ends, model)
+  const terms = figureTerms(ends, b, model)
+  const over = (figure: FigureId, folds: readonly SiteId[] = summed) => {
+    const found = figureOver(figure, ends, terms, { summed: folds, model, copying })
+    // A figure that begins later than the span says nothing about its start.
+    return found && found.ends[0] === a ? found : null
+  }
+  /** The sum with one site left out each. */
+  const without = () =>
+    summed.flatMap((site) => {
+      const rest = over(
+        'sum',
+        summed.filter((one) => one !== site),
+      )
+      return rest ? [{ site, series: rest.series }] : []
+    })
+  /** @param more what the odds are divided by besides: sites share one verdict */
+  const judged = (figure: FigureId, more = 1) =>
+    changeOf(figure, over(figure), {
+      noise: noises[familyOf(figure)],
+      searched: searched * more,
+      running,
+      ...(figure === 'sum' && summed.length > 1 ? { without } : {}),
+    })
+  return { a, b, shared, summed, copying, over, without, judged, model, noises }
 }
 
-/** A week's mean is held against a week's mean only: a dry weight and one as it stands differ by more than noise. */
-function alike(a: SpanEnd, b: SpanEnd): [SpanEnd, SpanEnd] {
-  if ((a.week === undefined) === (b.week === undefined)) return [a, b]
-  const without = ({ week: _, ...end }: SpanEnd): SpanEnd => end
-  return [without(a), without(b)]
+/** A figure over a span with all that judging it needs, and nothing of the check-ins: what a list keeps. */
+export interface FigureCase {
+  figure: FigureId
+  series: OddsSeries
+  days: Day[]
+  /** The sum with one site left out each. */
+  without: { site: SiteId; series: OddsSeries }[]
+}
+
+/** Figures over a span, ready to be judged. */
+export function figureCases(
+  visits: readonly SpanEnd[],
+  figures: readonly FigureId[],
+  model: ErrorModel = ASSUMED_ERRORS,
+): FigureCase[] {
+  const { over, without, summed } = judgeOf(visits, { model })
+  return figures.flatMap((figure) => {
+    const found = over(figure)
+    if (!found) return []
+    const { series, days } = found
+    return [{ figure, series, days, without: figure === 'sum' && summed.length > 1 ? without() : [] }]
+  })
+}
+
+/** Judges a case with the noises held. */
+export function judgeCase({ figure, series, days, without }: FigureCase, noises: Noises, searched = 1): Change | null {
+  const noise = noises[familyOf(figure)]
+  return changeOf(figure, { series, days }, { noise, searched, running: false, without: () => without })
+}
+
+/** Some figures over a span, judged by all check-ins from its start to its end. */
+export function judgeFigures<Figure extends FigureId>(
+  visits: readonly SpanEnd[],
+  figures: readonly Figure[],
+  settings: SpanSettings = {},
+): Record<Figure, Change | null> {
+  const { judged } = judgeOf(visits, settings)
+  return Object.fromEntries(figures.map((figure) => [figure, judged(figure)])) as Record<Figure, Change | null>
 }
 
 /**
- * Everything about a comparison of two check-ins of one client: what changed, by how much beyond error, and what can be
- * compared at all. The level's standard error stays out of it: it sits on both ends alike.
- * @param then the earlier check-in
- * @param now the later one
- * @param errors each assessor's error at each site
+ * Everything about a comparison of two check-ins of one client, from the whole history between them: what changed, how
+ * likely that is held against no change at all, and what can be compared. The level's standard error stays out of it: it
+ * sits on every visit alike.
+ * @param visits from the earlier check-in to the later one, oldest first, at least two
+ * @throws RangeError with fewer
  */
-export function composeSpan(then: SpanEnd, now: SpanEnd, errors: ErrorLookup, massUnit: MassUnit = 'lb'): Span {
-  // The newer of the two says age and height, whichever way round they are asked for.
-  const newest = dayOf(then.facts) > dayOf(now.facts) ? then : now
-  const [a, b] = alike(onTermsOf(then, newest), onTermsOf(now, newest))
+export function composeSpan(visits: readonly SpanEnd[], settings: SpanSettings = {}): Span {
+  const { a, b, shared, summed, copying, over, judged, model, noises } = judgeOf(visits, settings)
   const comparable = comparability(a, b)
-  const factor = BETWEEN_VISIT_FACTOR * (comparable.otherAssessor ? INTER_ASSESSOR_FACTOR : 1)
-  const [va, vb] = [siteVariances(a, errors, factor), siteVariances(b, errors, factor)]
-  const sites = sitesBetween(a, b, va, vb)
-  const folds = sites.filter(({ site }) => isFold(site))
-  const [fa, fb] = [endFigures(a, errors, factor), endFigures(b, errors, factor)]
-  const percent = comparable.percent ? between(fa.percent, fb.percent) : null
-  const [fat, lean] = comparable.percent ? [between(fa.fat, fb.fat), between(fa.lean, fb.lean)] : [null, null]
+  const sites = shared.flatMap((site): SpanSite[] => {
+    const change = judged(site, shared.length)
+    return change ? [{ site, change }] : []
+  })
+  const byEquation = (figure: FigureId) => (comparable.percent ? judged(figure) : null)
+  const difference = byEquation('lean-less-fat')
+  const [sum, percent] = [judged('sum'), byEquation('percent')]
+  const leading = sum ?? percent ?? sites[0]?.change ?? null
+  const led = leading?.verdict === 'leaning' ? over(leading.figure) : null
   return {
     days: daysBetween(dayOf(a.facts), dayOf(b.facts)),
     comparability: comparable,
-    then: fa,
-    now: fb,
+    then: endFigures(a, model),
+    now: endFigures(b, model),
     byWeek: a.week !== undefined,
-    weight: between(fa.weight, fb.weight),
-    fat,
-    lean,
+    weight: judged('weight'),
+    fat: byEquation('fat'),
+    lean: byEquation('lean'),
     percent,
-    sum: sumBetween(folds),
-    summed: folds.map(({ site }) => site),
-    folds,
+    sum,
+    summed,
+    folds: sites.filter(({ site }) => isFold(site)),
     girths: sites.filter(({ site }) => !isFold(site)),
-    corrected: correctedBetween(a, b, va, vb),
-    recomposition:
-      fat && lean
-        ? recomposition(
-            fat.change,
-            lean.change,
-            Z_95 * Math.sqrt(fa.differenceVariance + fb.differenceVariance),
-            massUnit,
-          )
-        : null,
+    corrected: LIMBS.flatMap(({ limb }) => {
+      const change = judged(`corrected-${limb}`, shared.length)
+      return change ? [{ limb, change }] : []
+    }),
+    recomposition: difference && recomposition(difference, settings.massUnit ?? 'lb'),
+    leading,
+    settlesOn: led && leading ? settledOn(led, leading, noises[familyOf(leading.figure)]) : null,
+    percentHangsOn: hangsOn(b),
+    copying,
   }
 }

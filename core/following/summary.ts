@@ -1,7 +1,8 @@
-import type { Span } from './span'
-import type { Change } from '../error/change'
 import { SITES } from '../sites'
 import { formatNumber, formatMass, type Units } from '../units'
+import type { Change } from './change'
+import type { Span } from './span'
+import { isWorthwhile, WORTHWHILE, type Worthwhile } from './worthwhile'
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine']
 
@@ -17,60 +18,78 @@ function capital(text: string): string {
 interface Followed {
   name: string
   change: Change | null
-  size: (change: Change) => string
+  size: (value: number) => string
+  unit: string
 }
 
 function list(names: readonly string[]): string {
   return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '')
 }
 
-/** What moved, each in a sentence of its own; what did not, in one. */
-function moved(all: readonly Followed[]): string[] {
-  const known = all.flatMap(({ name, change, size }) => (change ? [{ name, change, size }] : []))
-  const still = known.filter(({ change }) => change.verdict === 'within error').map(({ name }) => name)
-  const said = known
-    .filter(({ change }) => change.verdict !== 'within error')
-    .map(({ name, change, size }) => {
-      const way = change.change < 0 ? 'down' : 'up'
-      return change.verdict === 'real'
-        ? `${capital(name)} is ${way} by ${size(change)}, beyond the measuring error.`
-        : `${capital(name)} is probably ${way} by ${size(change)}, near the measuring error.`
-    })
-  const rest = still.length > 0 ? [`${capital(list(still))} ${still.length > 1 ? 'are' : 'is'} within error.`] : []
-  return [...said, ...rest]
+/** A sentence about a figure that is real or leans; null: not told apart from no change. */
+function sentenceOf({ name, change, size, unit }: Followed, smallest: Worthwhile): string | null {
+  if (!change || change.verdict === 'not-told') return null
+  const way = change.change < 0 ? 'down' : 'up'
+  const [least, most] = [Math.abs(change.low), Math.abs(change.high)].sort((a, b) => a - b) as [number, number]
+  switch (change.verdict) {
+    case 'real': {
+      const small = isWorthwhile(change, smallest) === false ? '; real but small' : ''
+      return `${capital(name)} is ${way} by ${size(change.change)} ${unit}, between ${size(least)} and ${size(most)}: beyond what measuring error explains${small}.`
+    }
+    case 'leaning':
+      return `${capital(name)} leans ${way} by ${size(change.change)} ${unit}: not established yet.`
+    case 'one-site':
+      return `${capital(name)} rests on one site${change.site ? `, ${SITES[change.site].name.toLowerCase()}` : ''}: to be measured again.`
+    case 'came-back':
+      return `${capital(name)} moved and came back.`
+  }
 }
 
-function named(sites: Span['folds']): string {
-  return list(sites.map(({ site }) => SITES[site].name.toLowerCase()))
+/** What moved, each in a sentence of its own; what did not, in one. */
+function moved(all: readonly Followed[], smallest: Worthwhile): string[] {
+  const known = all.filter(({ change }) => change !== null)
+  const said = known.flatMap((one) => sentenceOf(one, smallest) ?? [])
+  const still = known.filter((one) => sentenceOf(one, smallest) === null).map(({ name }) => name)
+  const rest =
+    still.length > 0
+      ? [`${capital(list(still))} ${still.length > 1 ? 'are' : 'is'} not told apart from no change.`]
+      : []
+  return [...said, ...rest]
 }
 
 function foldsSaid({ folds }: Span): string[] {
   const real = folds.filter(({ change }) => change.verdict === 'real')
   if (folds.length === 0) return []
-  if (real.length === 0) return [`No fold has moved beyond error (${inLetters(folds.length)} compared).`]
+  if (real.length === 0) return [`No fold by itself is told apart (${inLetters(folds.length)} compared).`]
   const down = real.filter(({ change }) => change.change < 0)
-  const rest = folds.filter(({ change }) => change.verdict !== 'real')
   const way = down.length === real.length ? 'down' : down.length === 0 ? 'up' : 'changed'
-  const many = `${capital(inLetters(real.length))} of ${inLetters(folds.length)} folds ${real.length === 1 ? 'is' : 'are'} ${way} beyond error`
-  if (rest.length === 0) return [`${many}.`]
-  return rest.length <= 3 ? [`${many}; ${named(rest)} ${rest.length === 1 ? 'is' : 'are'} not.`] : [`${many}.`]
+  const many = `${capital(inLetters(real.length))} of ${inLetters(folds.length)} folds ${real.length === 1 ? 'is' : 'are'} ${way} by itself beyond error`
+  if (real.length > 3) return [`${many.replace('by itself', 'by themselves')}.`]
+  return [
+    `${real.length === 1 ? many : many.replace('by itself', 'by themselves')}: ${list(real.map(({ site }) => SITES[site].name.toLowerCase()))}.`,
+  ]
 }
 
 /** What changed over a span in plain sentences a client reads; in neutral mode folds and girths only. */
-export function summariseSpan(span: Span, units: Units, neutral = false): string[] {
-  const mass = ({ change }: Change) => `${formatMass(Math.abs(change), units)} ${units.mass}`
+export function summariseSpan(span: Span, units: Units, neutral = false, smallest: Worthwhile = WORTHWHILE): string[] {
+  const mass = { size: (kg: number) => formatMass(Math.abs(kg), units), unit: units.mass }
   const sum = {
     name: 'the sum of folds',
     change: span.sum,
-    size: (one: Change) => `${formatNumber(Math.abs(one.change))} mm`,
+    size: (mm: number) => formatNumber(Math.abs(mm)),
+    unit: 'mm',
   }
   const followed: Followed[] = neutral
     ? [sum]
     : [
-        { name: 'fat', change: span.fat, size: mass },
-        { name: 'lean mass', change: span.lean, size: mass },
-        { name: span.byWeek ? 'the week’s weight' : 'weight', change: span.weight, size: mass },
+        { name: 'fat', change: span.fat, ...mass },
+        { name: 'lean mass', change: span.lean, ...mass },
+        { name: span.byWeek ? 'the week’s weight' : 'weight', change: span.weight, ...mass },
         ...(span.fat ? [] : [sum]),
       ]
-  return [...moved(followed), ...foldsSaid(span)]
+  return [...moved(followed, smallest), ...foldsSaid(span)]
 }
+
+/** What the promise is, for somebody who is measured. */
+export const PROMISE =
+  'Real means: of people who do not change at all, at most one in twenty is ever told so, however often one looks. It says that the measurements moved, by fat, by water or by whoever measured; not why.'

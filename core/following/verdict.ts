@@ -12,6 +12,8 @@ export type VerdictKind = 'real' | 'one-site' | 'came-back' | 'leaning' | 'not-t
 /** Odds from which a change is called real, and from which it leans. */
 export const REAL_ODDS = 20
 export const LEANING_ODDS = 3
+/** Odds over this are said as over it. */
+export const MOST_SAID = 1000
 
 /** A change with what its history says of it. */
 export interface Judged extends Odds {
@@ -29,6 +31,8 @@ export interface Judging {
   without?: () => { site: SiteId; series: OddsSeries }[]
   /** The odds are divided by this: see `searchOf`. */
   searched?: number
+  /** False: the odds after every visit are not wanted, which halves the work. */
+  running?: boolean
 }
 
 /**
@@ -41,8 +45,8 @@ export function searchOf(place: number): number {
 }
 
 /** Judges a change by its history. Null with fewer than two visits. */
-export function judge(series: OddsSeries, { noise, without, searched = 1 }: Judging): Judged | null {
-  const found = oddsOf(series, noise)
+export function judge(series: OddsSeries, { noise, without, searched = 1, running = true }: Judging): Judged | null {
+  const found = oddsOf(series, noise, running)
   if (!found) return null
   const odds = found.odds / searched
   const said = { ...found, odds, running: found.running.map((one) => one / searched), searched }

@@ -1,71 +1,98 @@
-import type { Span } from './span'
-import type { Change } from '../error/change'
+import type { Day } from '../calendar'
+import { estimateInputs, type SpanEnd } from '../composition/end-figures'
 import { SITES } from '../sites'
-import { formatChange, formatMassChange, type Units } from '../units'
+import { formatChange, formatMassChange, formatNumber, type Units } from '../units'
+import { realWay, type Change } from './change'
+import type { Span } from './span'
+import { LEANING_ODDS, MOST_SAID } from './verdict'
 
 /** One sentence of the reading of a check-in, with the facts that fired it. */
 export interface SpanReading {
   code: string
   sentence: string
-  /** The facts it rests on, each as it would be said: "weight -2.9 kg, real". */
+  /** The facts it rests on, each as it would be said: "weight -2.9 kg (-3.4 to -2.3), real". */
   facts: string[]
 }
 
-type Direction = 'up' | 'down' | 'still'
+/** Verdicts as they are said. */
+export const VERDICT_WORDS = {
+  real: 'real',
+  'one-site': 'rests on one site',
+  'came-back': 'moved and came back',
+  leaning: 'leaning',
+  'not-told': 'not told apart',
+} as const
 
-/** Which way, beyond the 68 % line; still: within error. */
-function direction(change: Change | null): Direction | null {
-  if (!change) return null
-  if (change.verdict === 'within error') return 'still'
-  return change.change > 0 ? 'up' : 'down'
+/** A verdict with its way: "real", "leaning down", "not told apart". */
+export function verdictSaid({ verdict, change }: Pick<Change, 'verdict' | 'change'>): string {
+  return verdict === 'leaning' ? `leaning ${change < 0 ? 'down' : 'up'}` : VERDICT_WORDS[verdict]
+}
+
+/** Odds as a number of times: "34", "1.4", "over 1,000". Below one: how much likelier no change is. */
+export function oddsSaid(odds: number): string {
+  const times = odds >= 1 ? odds : 1 / odds
+  if (times > MOST_SAID) return 'over 1,000'
+  return times >= 10 ? formatNumber(times, 0) : formatNumber(times, 1)
+}
+
+/** Odds as a sentence's end: "34 times likelier if something changed". */
+export function oddsSentence(odds: number): string {
+  const said = oddsSaid(odds)
+  return `${said} times likelier if ${odds >= 1 ? 'something' : 'nothing'} changed`
 }
 
 function fact(name: string, change: Change | null, unit: string): string[] {
-  return change ? [`${name} ${formatChange(change.change, 1)} ${unit}, ${change.verdict}`] : []
+  if (!change) return []
+  const [low, high] = [change.low, change.high].map((one) => formatChange(one, 1))
+  return [`${name} ${formatChange(change.change, 1)} ${unit} (${low} to ${high}), ${verdictSaid(change)}`]
 }
+
+function massFact(name: string, change: Change | null, units: Units): string[] {
+  if (!change) return []
+  const [low, high] = [change.low, change.high].map((one) => formatMassChange(one, units))
+  const size = formatMassChange(change.change, units)
+  return [`${name} ${size} ${units.mass} (${low} to ${high}), ${verdictSaid(change)}`]
+}
+
+const weightFact = (span: Span, units: Units) => massFact('weight', span.weight, units)
+const leanFact = (span: Span, units: Units) => massFact('lean', span.lean, units)
+const sumFact = (span: Span) => fact('sum of folds', span.sum, 'mm')
+const percentFact = (span: Span) => fact('percent', span.percent, 'points')
+
+type Way = 'up' | 'down' | null
 
 interface Context {
   span: Span
-  weight: Direction | null
-  sum: Direction | null
-  girths: Direction | null
+  /** Ways of what is real; null: not real, or not known. */
+  weight: Way
+  lean: Way
+  sum: Way
+  percent: Way
 }
 
 interface Rule {
   code: string
   fires: (context: Context) => boolean
-  sentence: string
+  sentence: string | ((span: Span) => string)
   facts: (span: Span, units: Units) => string[]
 }
 
-function massFact(name: string, change: Change | null, units: Units): string[] {
-  return change ? [`${name} ${formatMassChange(change.change, units)} ${units.mass}, ${change.verdict}`] : []
-}
+const all = (span: Span, units: Units) => [...sumFact(span), ...weightFact(span, units), ...leanFact(span, units)]
+const siteName = (change: Change | null) => (change?.site ? SITES[change.site].name.toLowerCase() : 'one site')
 
-const weightFact = (span: Span, units: Units) => massFact('weight', span.weight, units)
-const sumFact = (span: Span) => fact('sum of folds', span.sum, 'mm')
-const limbFacts = (span: Span) => span.corrected.flatMap(({ limb, change }) => fact(`corrected ${limb}`, change, 'cm'))
-
-/** Rules over verdicts, most telling first (common practice); one of them fires whatever folds and weight did. */
+/** Rules over verdicts, most telling first. A cause is named only from verdicts that are real (following.md). */
 export const READING_RULES: readonly Rule[] = [
   {
-    code: 'lean-or-water',
-    fires: ({ weight, sum }) => weight === 'down' && sum === 'still',
-    sentence:
-      'Weight is down and the folds are within error: lean mass or water. Look at the deficit, protein, training and the conditions of the visit.',
-    facts: (span, units) => [...weightFact(span, units), ...sumFact(span)],
-  },
-  {
     code: 'fat-for-lean',
-    fires: ({ weight, sum, girths }) => sum === 'down' && weight === 'still' && girths !== 'down',
-    sentence: 'The folds are down at a steady weight: fat for lean. Keep going.',
-    facts: (span, units) => [...sumFact(span), ...weightFact(span, units), ...limbFacts(span)],
+    fires: ({ sum, lean }) => sum === 'down' && lean === 'up',
+    sentence: 'The folds are down and lean mass is up: fat for lean. Keep going.',
+    facts: all,
   },
   {
     code: 'fat-down',
-    fires: ({ weight, sum }) => sum === 'down' && weight === 'down',
+    fires: ({ weight, sum, lean }) => sum === 'down' && weight === 'down' && lean !== 'up',
     sentence: 'Weight and folds are down together: fat is going.',
-    facts: (span, units) => [...sumFact(span), ...weightFact(span, units), ...massFact('lean', span.lean, units)],
+    facts: all,
   },
   {
     code: 'intake',
@@ -75,22 +102,23 @@ export const READING_RULES: readonly Rule[] = [
   },
   {
     code: 'lean-for-fat',
-    fires: ({ weight, sum }) => sum === 'up' && weight === 'still',
-    sentence: 'The folds are up at a steady weight: lean mass given for fat. Look at training and protein.',
-    facts: (span, units) => [...sumFact(span), ...weightFact(span, units), ...limbFacts(span)],
+    fires: ({ sum, lean }) => sum === 'up' && lean === 'down',
+    sentence: 'The folds are up and lean mass is down: lean given for fat. Look at training and protein.',
+    facts: all,
+  },
+  {
+    code: 'lean-or-water',
+    fires: ({ weight, lean, sum }) => weight === 'down' && lean === 'down' && sum === null,
+    sentence:
+      'Weight and lean mass are down and the folds are not told apart from no change: lean mass or water. Look at the deficit, protein, training and the conditions of the visit.',
+    facts: all,
   },
   {
     code: 'lean-or-water-up',
-    fires: ({ weight, sum }) => weight === 'up' && sum === 'still',
+    fires: ({ weight, lean, sum }) => weight === 'up' && lean === 'up' && sum === null,
     sentence:
-      'Weight is up and the folds are within error: lean mass or water. Look at training, salt, carbohydrate and the conditions of the visit.',
-    facts: (span, units) => [...weightFact(span, units), ...sumFact(span), ...limbFacts(span)],
-  },
-  {
-    code: 'fat-off-weight-on',
-    fires: ({ weight, sum }) => sum === 'down' && weight === 'up',
-    sentence: 'The folds are down while weight is up: lean mass or water came for fat. Look at the girths.',
-    facts: (span, units) => [...sumFact(span), ...weightFact(span, units), ...limbFacts(span)],
+      'Weight and lean mass are up and the folds are not told apart from no change: lean mass or water. Look at training, salt, carbohydrate and the conditions of the visit.',
+    facts: all,
   },
   {
     code: 'folds-against-weight',
@@ -99,42 +127,80 @@ export const READING_RULES: readonly Rule[] = [
     facts: (span, units) => [...sumFact(span), ...weightFact(span, units)],
   },
   {
-    code: 'girths-with-folds',
-    fires: ({ weight, sum, girths }) => sum === 'down' && weight === 'still' && girths === 'down',
-    sentence: 'Folds and corrected girths are down at a steady weight: measure the girths again before believing it.',
-    facts: (span, units) => [...sumFact(span), ...limbFacts(span), ...weightFact(span, units)],
+    code: 'folds-alone',
+    fires: ({ span, weight, sum, lean }) => sum !== null && span.weight !== null && weight === null && lean === null,
+    sentence: (span) =>
+      `The folds are ${(span.sum?.change ?? 0) < 0 ? 'down' : 'up'}; weight is not told apart from no change, so nothing is said of lean mass yet.`,
+    facts: all,
   },
   {
     code: 'unweighed',
-    fires: ({ weight, sum }) => weight === null && (sum === 'up' || sum === 'down'),
+    fires: ({ span, sum }) => span.weight === null && sum !== null,
     sentence: 'The folds moved and there is no weight to hold them against: weigh next time.',
     facts: (span) => sumFact(span),
   },
   {
-    code: 'steady',
-    fires: ({ weight, sum }) => sum === 'still' && (weight === 'still' || weight === null),
-    sentence: 'Nothing moved beyond error. Within error is a good answer: hold the course or give it longer.',
-    facts: (span, units) => [...sumFact(span), ...weightFact(span, units)],
+    code: 'one-site',
+    fires: ({ span }) => span.sum?.verdict === 'one-site',
+    sentence: (span) => `The change of the sum rests on one site, ${siteName(span.sum)}: measure it again.`,
+    facts: (span) => sumFact(span),
+  },
+  {
+    code: 'came-back',
+    fires: ({ span }) => span.sum?.verdict === 'came-back',
+    sentence: 'The folds moved and came back: something happened between, and now is not told apart from then.',
+    facts: (span) => sumFact(span),
   },
   {
     code: 'odd-percent',
-    fires: ({ span, sum }) =>
-      sum === 'still' && direction(span.percent) !== null && direction(span.percent) !== 'still',
-    sentence: 'The percent moved but the folds did not: check the weight or height that was entered.',
-    facts: (span) => [...fact('percent', span.percent, 'points'), ...sumFact(span)],
+    fires: ({ span, percent }) =>
+      percent !== null && span.sum !== null && span.sum.odds < LEANING_ODDS && span.percentHangsOn.length > 0,
+    sentence: (span) =>
+      `The percent moved and the folds did not show it: check the ${span.percentHangsOn.join(' and the ')} that ${span.percentHangsOn.length > 1 ? 'were' : 'was'} entered.`,
+    facts: (span) => [...percentFact(span), ...sumFact(span)],
   },
   {
     code: 'conditions',
     fires: ({ span }) => span.comparability.differences.some(({ code }) => code === 'conditions'),
-    sentence: 'The conditions differ from last time: wait for the next check-in before deciding.',
+    sentence: 'The conditions differ from then: wait for the next check-in before deciding.',
     facts: (span) =>
       span.comparability.differences.filter(({ code }) => code === 'conditions').map(({ sentence }) => sentence),
   },
+  {
+    code: 'copied',
+    fires: ({ span }) => span.copying.size > 0,
+    sentence: 'Second readings repeat the first more often than chance: equal pairs count as one reading here.',
+    facts: (span) => [`${span.copying.size} ${span.copying.size === 1 ? 'assessor' : 'assessors'}`],
+  },
 ]
+
+/** What an equation takes beside folds and girths that may have been typed wrong. */
+export function hangsOn(end: SpanEnd): ('weight' | 'height')[] {
+  const inputs = estimateInputs(end)?.reached.equation.inputs ?? []
+  return (['weight', 'height'] as const).filter((one) => (inputs as readonly string[]).includes(one))
+}
+
+/** What is said where the leading figure leans or is not told apart. */
+function unsettled({ leading, settlesOn }: Span, say: (day: Day) => string): SpanReading[] {
+  if (!leading || (leading.verdict !== 'leaning' && leading.verdict !== 'not-told')) return []
+  const range = `${formatChange(leading.low, 1)} to ${formatChange(leading.high, 1)}`
+  const unit = leading.figure === 'sum' ? 'mm' : leading.figure === 'percent' ? 'points' : 'cm'
+  const name = leading.figure === 'sum' ? 'The sum' : leading.figure === 'percent' ? 'The percent' : 'The girth'
+  const facts = [oddsSentence(leading.odds), `between ${range} ${unit}`]
+  if (leading.verdict === 'not-told') {
+    const sentence = `${name} is not told apart from no change: it may have changed by anything from ${range} ${unit}.`
+    return [{ code: 'not-told', sentence, facts }]
+  }
+  const way = leading.change < 0 ? 'down' : 'up'
+  const pace = settlesOn
+    ? ` At this pace it would be by about the check-in of ${say(settlesOn)}.`
+    : ' At this pace it would take more than half a year of check-ins.'
+  return [{ code: 'leaning', sentence: `${name} leans ${way}: not established.${pace}`, facts }]
+}
 
 /** One fold moving for real against all others that moved: measure it again. */
 function againstTheOthers({ folds }: Span): SpanReading[] {
-  const moved = folds.filter(({ change }) => direction(change) !== 'still')
+  const moved = folds.filter(({ change }) => change.odds >= LEANING_ODDS)
   const up = moved.filter(({ change }) => change.change > 0)
   const down = moved.filter(({ change }) => change.change < 0)
   const [few, many] = up.length < down.length ? [up, down] : [down, up]
@@ -150,21 +216,28 @@ function againstTheOthers({ folds }: Span): SpanReading[] {
   ]
 }
 
-function girthsOf({ corrected }: Span): Direction | null {
-  if (corrected.length === 0) return null
-  const ways = corrected.map(({ change }) => direction(change))
-  if (ways.includes('down') && !ways.includes('up')) return 'down'
-  return ways.includes('up') && !ways.includes('down') ? 'up' : 'still'
-}
-
 const SI: Units = { mass: 'kg', length: 'cm' }
 
-/** A span put into words: every rule that fires, each with the facts that fired it. */
-export function readSpan(span: Span, units: Units = SI): SpanReading[] {
-  const context = { span, weight: direction(span.weight), sum: direction(span.sum), girths: girthsOf(span) }
+/**
+ * A span put into words: every rule that fires, each with the facts that fired it.
+ * @param say how a day is written
+ */
+export function readSpan(span: Span, units: Units = SI, say: (day: Day) => string = (day) => day): SpanReading[] {
+  const context = {
+    span,
+    weight: realWay(span.weight),
+    lean: realWay(span.lean),
+    sum: realWay(span.sum),
+    percent: realWay(span.percent),
+  }
   const fired = READING_RULES.filter(({ fires }) => fires(context))
   return [
-    ...fired.map(({ code, sentence, facts }) => ({ code, sentence, facts: facts(span, units) })),
+    ...fired.map(({ code, sentence, facts }) => ({
+      code,
+      sentence: typeof sentence === 'string' ? sentence : sentence(span),
+      facts: facts(span, units),
+    })),
+    ...unsettled(span, say),
     ...againstTheOthers(span),
   ]
 }

@@ -1,10 +1,26 @@
 import { daysBetween, type Day } from '../calendar'
 import { dayOf } from '../composition/facts'
-import { sameSet } from '../following'
 import type { SpanEnd } from '../composition/end-figures'
-import { composeSpan, type Span } from '../following'
-import type { ErrorLookup } from '../error/assessor'
-import { verdictOf, Z_95, type Change } from '../error/change'
+import { onTermsOf, weighedAlike } from '../composition/terms'
+import { Z_95 } from '../error/interval'
+import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
+import {
+  ASSUMED_NOISES,
+  changeOf,
+  copyingIn,
+  familyOf,
+  figureOver,
+  figureTerms,
+  foldsAmong,
+  LEANING_ODDS,
+  oddsOf,
+  sameSet,
+  visitsUntilTold,
+  type Change,
+  type FigureSeriesOf,
+  type Noises,
+} from '../following'
+import { REAL_ODDS } from '../following/verdict'
 import { LONGEST_WEEKS } from './limits'
 import { straightCourse, type Course } from './course'
 import { dayAfter, startOf, weeksTo, type Target, type TargetKind } from './target'
@@ -36,8 +52,8 @@ export interface PlanLine {
 }
 
 /** A target put on the check-in it starts from; null where that holds no such figure. */
-export function planLine(target: Target, start: SpanEnd, errors: ErrorLookup): PlanLine | null {
-  const from = startOf(target.kind, start, errors)
+export function planLine(target: Target, start: SpanEnd): PlanLine | null {
+  const from = startOf(target.kind, start)
   if (!from) return null
   const weeks = weeksTo(target, from.value)
   const startDay = dayOf(start.facts)
@@ -68,37 +84,68 @@ export interface Against {
   day: Day
   planned: number
   measured: number
-  /** Measured less planned. */
+  /** Best estimate of measured less planned, with its 95 % interval: of measuring and of the spread of paces. */
   off: number
-  /** Half-width of what measuring at both ends and the spread of paces explain, 95 %. */
-  error: number
+  low: number
+  high: number
+  /** How much likelier the check-ins are off the plan than on it. */
+  odds: number
   standing: 'on' | 'ahead' | 'behind'
+  /** What changed since the start. */
   change: Change
 }
 
-function changeIn(kind: TargetKind, span: Span, start: SpanEnd, end: SpanEnd): Change | null {
+/** What check-ins are held against a plan with. */
+export interface AgainstSettings {
+  model?: ErrorModel
+  noises?: Noises
+}
+
+/** The plan's figure over the check-ins since its start, on the terms of the last; null where they cannot be compared. */
+function figureSince({ kind }: PlanLine, visits: readonly SpanEnd[], model: ErrorModel): FigureSeriesOf | null {
+  const newest = visits.at(-1)
+  const [start] = visits
+  if (!newest || !start || newest === start) return null
   // A sum of fewer folds than the plan was set in says nothing about its target.
-  return kind === 'sum' && !sameSet(start, end) ? null : span[kind]
+  if (kind === 'sum' && !sameSet(start, newest)) return null
+  const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
+  const now = ends.at(-1) as SpanEnd
+  const summed = foldsAmong(now.result.session.sites.map(({ site }) => site))
+  const over = figureOver(kind, ends, figureTerms(ends, now, model), { summed, model, copying: copyingIn(ends, model) })
+  return over && over.ends[0] === ends[0] ? over : null
 }
 
 /**
- * A check-in held against a plan. Ahead or behind is said only beyond error: the change since the start is compared
- * with the change planned, so that what sits on both ends alike stays out of it.
- * @returns null where the two check-ins cannot be compared in the target's unit
+ * A check-in held against a plan, by the whole history since its start: the check-ins less the way planned are asked for
+ * the same odds as any change. Ahead or behind is said only from odds of 20 and with the interval, the spread of real
+ * paces in it, on that side.
+ * @param visits from the plan's start to the check-in
+ * @returns null where the two ends cannot be compared in the target's unit
  */
-export function againstPlan(line: PlanLine, start: SpanEnd, end: SpanEnd, errors: ErrorLookup): Against | null {
-  const change = changeIn(line.kind, composeSpan(start, end, errors), start, end)
-  if (!change) return null
-  const at = end.facts.startedAt
-  const meant = line.course.at(dayOf(end.facts))
-  const way = meant.value - line.from
-  const off = change.change - way
-  const error = Math.hypot(change.error, Z_95 * Math.sqrt(meant.variance))
-  const beyond = verdictOf(off, (error / Z_95) ** 2) === 'real'
-  // A week's mean at one end only: the change is of the weights at the visits, and so is the start.
-  const planned = change.then + way
+export function againstPlan(
+  line: PlanLine,
+  visits: readonly SpanEnd[],
+  { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES }: AgainstSettings = {},
+): Against | null {
+  const over = figureSince(line, visits, model)
+  const end = visits.at(-1)
+  if (!over || !end) return null
+  const noise = noises[familyOf(line.kind)]
+  const change = changeOf(line.kind, over, { noise })
+  const wayAt = (day: Day) => line.course.at(day).value - line.from
+  const days = over.ends.map(({ facts }) => dayOf(facts))
+  const offs = over.series.values.map((value, i) => value - wayAt(days[i] ?? line.startDay))
+  const found = oddsOf({ ...over.series, values: offs }, noise, false)
+  if (!change || !found) return null
+  const day = dayOf(end.facts)
+  const spread = Z_95 * Math.sqrt(line.course.at(day).variance)
+  const off = found.change
+  const [low, high] = [off - Math.hypot(off - found.low, spread), off + Math.hypot(found.high - off, spread)]
+  const beyond = found.odds >= REAL_ODDS && (low > 0 || high < 0)
   const standing = !beyond ? 'on' : Math.sign(off) === Math.sign(line.to - line.from) ? 'ahead' : 'behind'
-  return { at, day: dayOf(end.facts), planned, measured: change.now, off, error, standing, change }
+  const planned = change.then + wayAt(day)
+  const at = end.facts.startedAt
+  return { at, day, planned, measured: change.now, off, low, high, odds: found.odds, standing, change }
 }
 
 /** Days ahead that a pace is carried on for: beyond two years it says nothing. */
@@ -112,30 +159,55 @@ export interface Arrival {
 }
 
 /**
- * The day of reaching the target at the pace measured from the start to a check-in, with its interval.
- * @returns null when the change so far is within error, goes the other way or would take more than two years, or the
+ * The day of reaching the target at the pace kept from the start to a check-in, with its 95 % interval: the pace is the
+ * best estimate of the change over its time, and where it starts from carries an error of its own.
+ * @returns null when the change so far does not even lean, goes the other way or would take more than two years, or the
  * target is reached
  */
 export function arrivalOf(line: PlanLine, { change, day, measured }: Against): Arrival | null {
   const days = daysBetween(line.startDay, day)
-  const left = line.to - measured
-  const towards = Math.sign(line.to - line.from)
-  if (!(days > 0) || change.verdict === 'within error' || Math.sign(change.change) !== towards) return null
-  if (left * towards <= 0) return null
-  const daysAt = (way: number) => (Math.abs(left) * days) / Math.abs(way)
-  const [fast, slow] = [Math.abs(change.change) + change.error, Math.abs(change.change) - change.error]
-  if (daysAt(change.change) > FARTHEST_DAYS) return null
-  const dayAt = (way: number) => dayAfter(day, daysAt(way) / 7)
-  return {
-    on: dayAt(change.change),
-    earliest: dayAt(fast),
-    latest: slow > 0 && daysAt(slow) <= FARTHEST_DAYS ? dayAt(slow) : null,
-  }
+  const way = line.to - line.from
+  const towards = Math.sign(way)
+  if (!(days > 0) || change.odds < LEANING_ODDS || Math.sign(change.change) !== towards) return null
+  if ((line.to - measured) * towards <= 0) return null
+  const pace = Math.abs(change.change) / days
+  const [slow, fast] = [change.low, change.high].map((one) => (one * towards) / days).sort((a, b) => a - b) as [
+    number,
+    number,
+  ]
+  const total = Math.abs(way)
+  const on = total / pace
+  if (on - days > FARTHEST_DAYS) return null
+  // The start's own error moves the whole line; the pace's opens it like a fan.
+  const started = line.startError / pace
+  const earliest = on - Math.hypot(on - total / fast, started)
+  const latest = slow > 0 ? on + Math.hypot(total / slow - on, started) : Infinity
+  const dayAt = (after: number) => dayAfter(line.startDay, Math.max(days, after) / 7)
+  return { on: dayAt(on), earliest: dayAt(earliest), latest: latest - days <= FARTHEST_DAYS ? dayAt(latest) : null }
 }
 
-/** Whether the target is reached: `yes` when measured beyond it or on it, said `surely` when beyond error. */
+/** Whether the target is reached: `yes` when measured beyond it or on it, said `surely` when the whole interval is. */
 export function reachedBy({ to, from }: PlanLine, { measured, change }: Against): 'surely' | 'yes' | 'no' {
-  const past = (measured - to) * Math.sign(to - from)
-  if (past < 0) return 'no'
-  return past > change.error ? 'surely' : 'yes'
+  const towards = Math.sign(to - from)
+  if ((measured - to) * towards < 0) return 'no'
+  const least = (change.change < 0 ? change.high : change.low) + from
+  return (least - to) * towards > 0 ? 'surely' : 'yes'
+}
+
+/** How well a plan's pace would be told. */
+export interface Telling {
+  /** Check-ins, the first counted; null: not within 27. */
+  visits: number | null
+  /** The day of the one that tells. */
+  day: Day | null
+}
+
+/**
+ * How many check-ins at a cadence tell a plan's pace from no change, for this assessor with this set.
+ * @param variance of the plan's figure at a visit, unit squared
+ */
+export function toldAfter(line: PlanLine, weeksApart: number, variance: number, noises: Noises): Telling {
+  const perWeek = (line.to - line.from) / Math.max(line.weeks, 1e-9)
+  const visits = visitsUntilTold(perWeek, { weeksApart, variance }, noises[familyOf(line.kind)])
+  return { visits, day: visits === null ? null : dayAfter(line.startDay, (visits - 1) * weeksApart) }
 }

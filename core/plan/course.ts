@@ -1,6 +1,6 @@
 import { addDays, daysBetween, type Day } from '../calendar'
 import type { Measured } from '../composition/end-figures'
-import { Z_95 } from '../error/change'
+import { Z_95 } from '../error/interval'
 
 /** Where a plan means a figure to be over time, in the target's unit. */
 export interface Course {

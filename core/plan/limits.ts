@@ -2,8 +2,7 @@ import type { Day } from '../calendar'
 import { cautionFacts, cautionsFor, ESSENTIAL_FAT } from '../cautions'
 import type { SpanEnd } from '../composition/end-figures'
 import type { Person } from '../composition/facts'
-import { Z_95 } from '../error/change'
-import type { ErrorLookup } from '../error/assessor'
+import { Z_95 } from '../error/interval'
 import { formatMass, formatNumber, type Units } from '../units'
 import { aimAt, startOf, weeksTo, type Target } from './target'
 
@@ -26,7 +25,6 @@ export interface PlanContext {
   start: SpanEnd
   /** As on record now, with the flags noted since. */
   person: Person
-  errors: ErrorLookup
   /** Today where the studio is: the person's age counts today. */
   today: Day
   units: Units
@@ -63,18 +61,18 @@ function essentialRefusal(percent: number, { person }: PlanContext): string | nu
 }
 
 /** Loss of the first week in body weight at kept lean mass, kg; null where it cannot be said. */
-export function firstWeekKg({ kind, value, perWeek }: Target, { start, errors }: PlanContext): number | null {
-  const from = startOf(kind, start, errors)?.value
+export function firstWeekKg({ kind, value, perWeek }: Target, { start }: PlanContext): number | null {
+  const from = startOf(kind, start)?.value
   if (from === undefined) return null
   const step = Math.min(perWeek, Math.abs(value - from)) * Math.sign(value - from)
-  const [before, after] = [from, from + step].map((at) => aimAt(kind, at, start, errors)?.weightKg ?? NaN)
+  const [before, after] = [from, from + step].map((at) => aimAt(kind, at, start)?.weightKg ?? NaN)
   const change = (after ?? NaN) - (before ?? NaN)
   return Number.isFinite(change) ? change : kind === 'weight' || kind === 'fat' ? step : null
 }
 
 function paceRefusal(target: Target, context: PlanContext): string | null {
   const week = firstWeekKg(target, context)
-  const weight = startOf('weight', context.start, context.errors)?.value
+  const weight = startOf('weight', context.start)?.value
   if (week === null || weight === undefined || week >= 0) return null
   const limit = Math.min(FASTEST_KG, FASTEST_SHARE * weight)
   const { units } = context
@@ -86,7 +84,7 @@ function paceRefusal(target: Target, context: PlanContext): string | null {
 /** Everything that speaks against keeping a target, first the person, then the fields. Empty: it can be kept. */
 export function planRefusals(target: Target, context: PlanContext): Refusal[] {
   const { kind, value } = target
-  const from = startOf(kind, context.start, context.errors)?.value
+  const from = startOf(kind, context.start)?.value
   const unshown = kind === 'sum' ? null : shownRefusal(context)
   if (unshown) return [{ field: 'kind', sentence: unshown }]
   if (from === undefined) {
@@ -99,8 +97,8 @@ export function planRefusals(target: Target, context: PlanContext): Refusal[] {
     const [personal] = lossRefusals(context)
     if (personal) return [{ field: 'plan', sentence: `No plan to lose is kept. ${personal}` }]
   }
-  const aim = aimAt(kind, value, context.start, context.errors)
-  if (kind === 'weight' && !aim && startOf('fat', context.start, context.errors)) {
+  const aim = aimAt(kind, value, context.start)
+  if (kind === 'weight' && !aim && startOf('fat', context.start)) {
     refusals.push({ field: 'value', sentence: 'That is no more than the lean mass alone: refused.' })
   }
   const essential = aim && value < from ? essentialRefusal(aim.percent, context) : null
@@ -119,7 +117,7 @@ export function planRefusals(target: Target, context: PlanContext): Refusal[] {
 
 /** What should be known before keeping a target that is not refused. */
 export function planNotes(target: Target, context: PlanContext): string[] {
-  const start = startOf(target.kind, context.start, context.errors)
+  const start = startOf(target.kind, context.start)
   if (!start) return []
   const notes: string[] = []
   const tell = Z_95 * Math.sqrt(2 * start.variance)
@@ -127,7 +125,7 @@ export function planNotes(target: Target, context: PlanContext): string[] {
     notes.push('So small a change is within the error of measuring: reaching it could not be told.')
   }
   const { high } = ESSENTIAL_FAT[context.person.sex]
-  const aim = aimAt(target.kind, target.value, context.start, context.errors)
+  const aim = aimAt(target.kind, target.value, context.start)
   if (aim && aim.percent < high && target.value < start.value) {
     notes.push('Close to essential fat: for a contest only, for a short time, and a medical matter.')
   }

@@ -1,8 +1,8 @@
 import { addDays, type Day } from '../calendar'
-import { endFigures, estimateInputs, type Measured, type SpanEnd } from '../composition/end-figures'
+import { estimateInputs, type Measured, type SpanEnd } from '../composition/end-figures'
 import { compute } from '../equations/estimate'
 import type { Measures } from '../equations/equation'
-import type { ErrorLookup } from '../error/assessor'
+import { endFigures } from '../following/end-figures'
 import { asSite, isFold } from '../sites'
 
 /** What a target is set in: points of percent fat, fat mass, weight at kept lean mass, or the sum of folds. */
@@ -26,8 +26,8 @@ export interface Aim {
 }
 
 /** What a target of this kind starts from at a check-in, with its measuring error; null where it was not measured. */
-export function startOf(kind: TargetKind, end: SpanEnd, errors: ErrorLookup): Measured | null {
-  return endFigures(end, errors)[kind]
+export function startOf(kind: TargetKind, end: SpanEnd): Measured | null {
+  return endFigures(end)[kind]
 }
 
 /** Percent the chosen equation gives when every fold of a check-in changes by the same share; null where it gives none. */
@@ -47,8 +47,8 @@ function percentAtSum(end: SpanEnd, sumMm: number): number | null {
  * The body a target stands for when lean mass is kept: goal weight = FFM / (1 - target). A sum of folds goes through
  * the equation of the check-in. Null where the check-in holds no lean mass, or no such body can be.
  */
-export function aimAt(kind: TargetKind, value: number, end: SpanEnd, errors: ErrorLookup): Aim | null {
-  const lean = endFigures(end, errors).lean?.value
+export function aimAt(kind: TargetKind, value: number, end: SpanEnd): Aim | null {
+  const lean = endFigures(end).lean?.value
   if (lean === undefined) return null
   if (kind === 'weight') return value > lean ? bodyOf(lean, value) : null
   if (kind === 'fat') return bodyOf(lean, lean + value)

@@ -1,5 +1,5 @@
 import { dayNumber } from '../calendar'
-import { Z_95 } from '../error/change'
+import { Z_95 } from '../error/interval'
 import { diaryNoise, trendNoiseSd } from './diary-noise'
 import { smoothTrend, weightModel } from './kalman'
 import { sevenDayMean, type WeekMean, type WeighIn } from './seven-day'

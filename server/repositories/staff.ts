@@ -96,6 +96,8 @@ export async function findMe(db: Queryable, who: SignedIn): Promise<Me | null> {
         massUnit: studio.massUnit,
         lengthUnit: studio.lengthUnit,
         timeZone: studio.timeZone,
+        worthwhileFatKg: studio.worthwhileFatKg,
+        worthwhileSumPercent: studio.worthwhileSumPercent,
       },
       own: { massUnit: staff.massUnit, lengthUnit: staff.lengthUnit },
       habits: staff.habits,

@@ -8,11 +8,15 @@ const INK = '#22201b'
 const FADED = '#665d50'
 const RULE = '#d9d1c3'
 
-/** What the three verdicts mean, in words a client reads. */
+/** What verdicts and numbers mean, in words a client reads. */
 const VERDICTS: readonly (readonly [string, string])[] = [
-  ['real', 'larger than the error of measuring: nineteen times in twenty a change this large is a change of the body.'],
-  ['likely', 'larger than the usual error: probably a change, the next check-in will tell.'],
-  ['within error', 'no larger than what measuring twice would give. A good answer too: nothing has moved for certain.'],
+  ['leaning', 'the measurements point that way but do not establish it: the next check-ins will tell.'],
+  [
+    'not told apart',
+    'no change would have given such measurements about as well. It does not say that nothing changed: the two numbers in brackets say how much could have.',
+  ],
+  ['34 x', 'these measurements are 34 times likelier if something changed than if nothing did.'],
+  ['in brackets', 'the change lies between the two numbers in nineteen comparisons out of twenty.'],
 ]
 
 const ruled = {
@@ -29,7 +33,7 @@ function day(iso: Day): string {
   return format(parseISO(iso), 'd MMMM yyyy')
 }
 
-function figure({ name, value, unit, change, verdict, colour }: TakeHomeFigure): Content {
+function figure({ name, value, unit, change, verdict, isReal, colour }: TakeHomeFigure): Content {
   return {
     stack: [
       { text: name, color: FADED, fontSize: 10 },
@@ -40,7 +44,7 @@ function figure({ name, value, unit, change, verdict, colour }: TakeHomeFigure):
         ],
       },
       { text: change ? `${change} ${unit}` : 'not compared', fontSize: 11 },
-      { text: verdict ?? '', bold: verdict !== 'within error', fontSize: 11 },
+      { text: verdict ?? '', bold: isReal, fontSize: 11 },
     ],
   }
 }
@@ -60,15 +64,15 @@ function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
       layout: ruled,
       table: {
         headerRows: 1,
-        widths: ['*', 50, 50, 80, 80],
+        widths: ['*', 40, 40, 110, 110],
         body: [
           [head('', false), head('Then'), head('Now'), head('Change'), head('', false)],
-          ...rows.map(({ name, then, now, change, verdict }): TableCell[] => [
+          ...rows.map(({ name, then, now, change, verdict, isReal }): TableCell[] => [
             { text: name, bold: true },
             cell(then),
             cell(now),
-            cell(change, verdict !== 'within error'),
-            { text: verdict, bold: verdict !== 'within error' },
+            cell(change, isReal),
+            { text: verdict, bold: isReal },
           ]),
         ],
       },
@@ -78,7 +82,7 @@ function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
 
 /** The two pages to take home: figures, words and chart first; then every site and how to read it. */
 export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
-  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method } = facts
+  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method, promise } = facts
   const span = from ? `${day(from)} to ${day(to)}` : day(to)
   return {
     info: { title: `${client}, ${span}`, creator: 'Oak Pinch' },
@@ -119,6 +123,7 @@ export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
       ...table(`Girths, ${lengthUnit}`, girths),
       ...(folds.length + girths.length === 0 ? [{ text: 'There is nothing to compare yet.' }] : []),
       { text: 'How to read it', style: 'heading' },
+      { text: promise, margin: [0, 0, 0, 3] },
       ...VERDICTS.map(([name, meaning]): Content => ({
         text: [{ text: `${name}: `, bold: true }, meaning],
         margin: [0, 0, 0, 3],

@@ -1,8 +1,17 @@
 import { parseISO } from 'date-fns'
 import type { Day } from '../../core/calendar'
-import { type Change } from '../../core/error'
 import { SITES } from '../../core/sites'
-import { figureSeries, summariseSpan, type SeriesPoint, type Span } from '../../core/following'
+import {
+  figureSeries,
+  oddsSaid,
+  PROMISE,
+  summariseSpan,
+  verdictSaid,
+  type Change,
+  type Noises,
+  type SeriesPoint,
+  type Span,
+} from '../../core/following'
 import {
   cmToLength,
   formatChange,
@@ -13,7 +22,7 @@ import {
   kgToMass,
   type Units,
 } from '../../core/units'
-import { followRecord, spanOfRecord, type FollowedRecord } from '../../shared/followed-record'
+import { followRecord, spanOfRecord } from '../../shared/followed-record'
 import type { FollowedEnd } from '../../shared/following'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { ChartLine } from './chart'
@@ -24,7 +33,10 @@ export interface TakeHomeFigure {
   value: string
   unit: string
   change: string | null
-  verdict: Change['verdict'] | null
+  /** Verdict in words with its odds; null: nothing to compare. */
+  verdict: string | null
+  /** Established. */
+  isReal: boolean
   colour: string
 }
 
@@ -34,7 +46,8 @@ export interface TakeHomeRow {
   then: string
   now: string
   change: string
-  verdict: Change['verdict']
+  verdict: string
+  isReal: boolean
 }
 
 /** Everything the page to take home says. */
@@ -53,6 +66,8 @@ export interface TakeHome {
   lengthUnit: Units['length']
   /** How it was measured, in sentences. */
   method: string[]
+  /** What "real" promises. */
+  promise: string
   neutral: boolean
 }
 
@@ -73,7 +88,17 @@ export interface TakeHomeRequest {
   neutral: boolean
 }
 
-function figuresOf(now: FollowedEnd, span: Span | null, said: Span['now'], { units, neutral }: TakeHomeRequest) {
+/** A change with its interval as text, and what is made of it. */
+function said(change: Change, say: (value: number) => string) {
+  return {
+    change: `${say(change.change)} (${say(change.low)} to ${say(change.high)})`,
+    verdict: `${verdictSaid(change)}, ${oddsSaid(change.odds)} x${change.odds < 1 ? ' against' : ''}`,
+    isReal: change.verdict === 'real',
+  }
+}
+const UNSAID = { change: null, verdict: null, isReal: false }
+
+function figuresOf(now: FollowedEnd, span: Span | null, own: Span['now'], { units, neutral }: TakeHomeRequest) {
   const mass = (name: string, colour: string, kg: number | undefined, change: Change | null): TakeHomeFigure[] =>
     kg === undefined
       ? []
@@ -83,11 +108,10 @@ function figuresOf(now: FollowedEnd, span: Span | null, said: Span['now'], { uni
             colour,
             value: formatMass(kg, units),
             unit: units.mass,
-            change: change && `${formatMassChange(change.change, units)} ± ${formatMass(change.error, units)}`,
-            verdict: change?.verdict ?? null,
+            ...(change ? said(change, (by) => formatMassChange(by, units)) : UNSAID),
           },
         ]
-  const sum = span?.sum?.now ?? said.sum?.value
+  const sum = span?.sum?.now ?? own.sum?.value
   const shared = span?.sum && span.summed.length < now.result.session.sites.length
   const plain: TakeHomeFigure[] =
     sum === undefined
@@ -98,25 +122,23 @@ function figuresOf(now: FollowedEnd, span: Span | null, said: Span['now'], { uni
             colour: COLOURS.sum,
             value: formatNumber(sum),
             unit: 'mm',
-            change: span?.sum ? `${formatChange(span.sum.change)} ± ${formatNumber(span.sum.error)}` : null,
-            verdict: span?.sum?.verdict ?? null,
+            ...(span?.sum ? said(span.sum, (by) => formatChange(by)) : UNSAID),
           },
         ]
   if (neutral) return plain
   return [
-    ...mass('Fat', COLOURS.fat, said.fat?.value, span?.fat ?? null),
-    ...mass('Lean', COLOURS.lean, said.lean?.value, span?.lean ?? null),
+    ...mass('Fat', COLOURS.fat, own.fat?.value, span?.fat ?? null),
+    ...mass('Lean', COLOURS.lean, own.lean?.value, span?.lean ?? null),
     ...plain,
-    ...mass(span?.byWeek ? 'Weight, week' : 'Weight', COLOURS.weight, said.weight?.value, span?.weight ?? null),
+    ...mass(span?.byWeek ? 'Weight, week' : 'Weight', COLOURS.weight, own.weight?.value, span?.weight ?? null),
   ]
 }
 
 function chartLines(
-  { errors }: FollowedRecord,
-  { now, span, ends }: { now: FollowedEnd; span: Span | null; ends: readonly FollowedEnd[] },
+  { now, span, ends, noises }: { now: FollowedEnd; span: Span | null; ends: readonly FollowedEnd[]; noises: Noises },
   { units, neutral }: TakeHomeRequest,
 ): ChartLine[] {
-  const series = figureSeries(ends, now, { errors, byWeek: span?.byWeek ?? false })
+  const series = figureSeries(ends, now, { noises, byWeek: span?.byWeek ?? false })
   const line = (
     name: string,
     colour: string,
@@ -144,15 +166,13 @@ function rowsOf(span: Span | null, units: Units): Pick<TakeHome, 'folds' | 'girt
     name: SITES[site].name,
     then: formatNumber(change.then),
     now: formatNumber(change.now),
-    change: `${formatChange(change.change)} ± ${formatNumber(change.error)}`,
-    verdict: change.verdict,
+    ...said(change, (by) => formatChange(by)),
   })
   const girth = (name: string, change: Change): TakeHomeRow => ({
     name,
     then: formatGirth(change.then, units),
     now: formatGirth(change.now, units),
-    change: `${formatChange(cmToLength(change.change, units.length))} ± ${formatNumber(cmToLength(change.error, units.length))}`,
-    verdict: change.verdict,
+    ...said(change, (by) => formatChange(cmToLength(by, units.length))),
   })
   return {
     folds: span.folds.map(fold),
@@ -182,6 +202,13 @@ function methodOf(now: FollowedEnd, span: Span | null, { history, neutral }: Tak
                 `Any such equation may sit ${formatNumber(see)} points of percent fat beside a person; it does so at every visit alike, so changes are surer than levels.`,
               ]),
         ]),
+    ...(span?.leading
+      ? [
+          span.leading.noise.clients > 0
+            ? `How large measuring error is was learnt from ${span.leading.noise.clients} other people measured here.`
+            : 'How large measuring error is was assumed; it has not been measured here yet.',
+        ]
+      : []),
     ...(span?.comparability.differences.map(({ sentence }) => sentence) ?? []),
   ]
 }
@@ -190,8 +217,8 @@ function methodOf(now: FollowedEnd, span: Span | null, { history, neutral }: Tak
 export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
   const { history, studio, units, neutral } = request
   const record = followRecord(history)
-  const { then, now, span, figures: said, toIndex } = spanOfRecord(record, request, units.mass)
-  if (!now || !said) return null
+  const { then, now, span, figures, toIndex, noises } = spanOfRecord(record, request, units.mass)
+  if (!now || !figures) return null
   const ends = record.ends.slice(0, toIndex + 1)
   const kept = neutral ? null : now.record.keptWords
   return {
@@ -199,17 +226,18 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
     client: history.client.name,
     from: then?.record.day ?? null,
     to: now.record.day,
-    figures: figuresOf(now, span, said, request),
+    figures: figuresOf(now, span, figures, request),
     words: kept
       ? [kept]
       : span
-        ? summariseSpan(span, units, neutral)
+        ? summariseSpan(span, units, neutral, record.worthwhile)
         : ['This is the first check-in: the next one tells a change.'],
-    lines: chartLines(record, { now, span, ends }, request),
+    lines: chartLines({ now, span, ends, noises }, request),
     shade: then ? { from: placeOf(then.record.day), to: placeOf(now.record.day) } : null,
     ...rowsOf(span, units),
     lengthUnit: units.length,
     method: methodOf(now, span, request),
+    promise: PROMISE,
     neutral,
   }
 }

@@ -54,7 +54,24 @@ export type SetupInput = z.input<typeof setupInput>
 export const ownUnitsInput = z.strictObject({ massUnit: massUnit.nullable(), lengthUnit: lengthUnit.nullable() })
 export type OwnUnitsInput = z.output<typeof ownUnitsInput>
 
-export const studioInput = z.strictObject({ name: personName, massUnit, lengthUnit, timeZone })
+/** Smallest changes worth acting on: fat in kg, the sum of folds in percent. */
+export const worthwhileFat = z
+  .number({ error: 'A mass in kg.' })
+  .min(0, 'A smallest change is not below zero.')
+  .max(20, 'At most 20 kg.')
+export const worthwhileSum = z
+  .number({ error: 'A share in percent.' })
+  .min(0, 'A smallest change is not below zero.')
+  .max(50, 'At most 50 %.')
+
+export const studioInput = z.strictObject({
+  name: personName,
+  massUnit,
+  lengthUnit,
+  timeZone,
+  worthwhileFatKg: worthwhileFat.optional(),
+  worthwhileSumPercent: worthwhileSum.optional(),
+})
 export type StudioInput = z.output<typeof studioInput>
 
 /** How one coach works. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { FLAGS, type Flag } from '../../core/cautions/flags'
 import { ANCESTRIES } from '../../core/composition/ancestry'
-import type { Verdict } from '../../core/error/change'
+import type { VerdictKind } from '../../core/following/verdict'
 import { HEIGHT_RANGE_CM } from '../../core/units'
 import { personName } from './account'
 import { pastDay } from './dates'
@@ -49,10 +49,10 @@ export interface Client extends ClientInput {
   version: number
 }
 
-/** A figure of the list: kg or mm, with its change since the check-in before where that can be said. */
+/** A figure of the list: kg or mm, with its change since the pinned start where that can be said. */
 export interface ClientFigure {
   value: number
-  change: { change: number; error: number; verdict: Verdict } | null
+  change: { change: number; low: number; high: number; odds: number; verdict: VerdictKind; since: string } | null
 }
 
 /** One line of the list of clients. */

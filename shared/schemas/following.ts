@@ -2,9 +2,13 @@ import { z } from 'zod'
 import { CONVERSIONS } from '../../core/equations/density'
 import { WEIGHT_RANGE_KG } from '../../core/units'
 import { massToKg } from '../../core/units/mass'
+import type { Day } from '../../core/calendar'
 import type { Choices } from '../../core/composition/facts'
+import type { Noises } from '../../core/following/learning'
+import type { Worthwhile } from '../../core/following/worthwhile'
 import type { SiteError } from '../../core/error'
 import type { SiteId } from '../../core/sites'
+import { worthwhileFat, worthwhileSum } from './account'
 import type { Caliper } from './caliper'
 import type { CheckinRecord, VoidedCheckin } from './checkin'
 import type { Client } from './client'
@@ -15,6 +19,30 @@ import type { PlanRecord } from './plan'
 
 const id = z.uuid('This needs an id made by the device.')
 const yesOrNo = z.boolean({ error: 'Say yes or no.' })
+
+/** The check-in a client is followed from. */
+export const pinInput = z.strictObject({ id, checkinId: z.uuid('There is no such check-in.') })
+export type PinInput = z.output<typeof pinInput>
+
+/** A client's own smallest changes worth acting on; null: the studio's. */
+export const worthwhileInput = z.strictObject({
+  fatKg: worthwhileFat.nullable(),
+  sumPercent: worthwhileSum.nullable(),
+})
+export type WorthwhileInput = z.output<typeof worthwhileInput>
+
+/** A start that was pinned: which check-in, when and by whom. */
+export interface PinnedStart {
+  checkinId: string
+  at: string
+  by: string
+}
+
+/** Noise as held on a day, learnt from the studio's other clients until then. */
+export interface NoiseUntil {
+  until: Day
+  noises: Noises
+}
 
 /** Equation, conversion and roundings chosen for a client. */
 export const choiceInput = z.strictObject({
@@ -110,4 +138,10 @@ export interface ClientHistory {
   plans: PlanRecord[]
   /** Check-ins that count for nothing any more. */
   voided: VoidedCheckin[]
+  /** Newest first; the first one counts. */
+  pins: PinnedStart[]
+  /** Oldest first. */
+  noises: NoiseUntil[]
+  /** The client's own, and the studio's which stand where theirs are null. */
+  worthwhile: { own: WorthwhileInput; studio: Worthwhile }
 }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { endFigures } from '#core/composition'
-import { weighedAs } from '#core/following'
+import { endFigures, weighedAs } from '#core/following'
 import { formatMass, formatNumber, type Units } from '#core/units'
 import type { FollowedRecord } from '#shared/followed-record'
 import type { CheckinRecord, VoidedCheckin } from '#shared/schemas/checkin'
@@ -21,7 +20,7 @@ const rows = computed(() =>
   [...props.record.records].reverse().map((record) => {
     const end = props.record.ends.find((one) => one.record.id === record.id)
     if (!end) return { record, end: null, said: null }
-    return { record, end, said: endFigures(weighedAs(end, props.byWeek), props.record.errors) }
+    return { record, end, said: endFigures(weighedAs(end, props.byWeek)) }
   }),
 )
 </script>

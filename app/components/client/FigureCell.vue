@@ -1,8 +1,13 @@
 <script setup lang="ts">
-import type { Change } from '#core/error'
+import { oddsSentence, type Change } from '#core/following'
 
 defineProps<{
-  figure: { value: string; change: string | null; verdict: Pick<Change, 'change' | 'verdict'> | null } | null
+  figure: {
+    value: string
+    change: string | null
+    since: string | null
+    verdict: Pick<Change, 'change' | 'verdict' | 'odds'> | null
+  } | null
 }>()
 </script>
 
@@ -13,7 +18,8 @@ defineProps<{
       v-if="figure.verdict"
       class="text-[15px]"
       :change="figure.verdict"
-      :title="`${figure.change} since the check-in before`"
+      :title="`${figure.change} since ${figure.since}, ${oddsSentence(figure.verdict.odds)}`"
+      short
     />
   </span>
 </template>

@@ -1,42 +1,42 @@
 <script setup lang="ts">
-import { composeSpan, withTechnique, type Span } from '#core/following'
+import { composeSpan, familyOf, noiseOf, type Change, type Noises, type Span } from '#core/following'
 import {
-  BETWEEN_VISIT_FACTOR,
-  INTER_ASSESSOR_FACTOR,
-  smallestRealChange,
+  ASSUMED_ERRORS,
+  markOf,
+  readingVariance,
+  siteVisitVariance,
   TEM_MARKS,
-  visitVariance,
+  withFoldShare,
   Z_95,
-  type Change,
   type ErrorLookup,
 } from '#core/error'
 import { isFold, SITES } from '#core/sites'
-import { formatChange, formatMass, formatMassChange, formatNumber } from '#core/units'
+import { formatChange, formatMassChange, formatNumber } from '#core/units'
 import type { Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 
-/** The error made one's own: what the assessor's repeats say of them, and what better hands would make of this span. */
+/** The error made one's own: what it is made of, what the assessor's repeats say, and what better hands would make of this span. */
 const props = defineProps<{
-  then: FollowedEnd | null
+  /** From the earlier check-in to the later one. */
+  between: readonly FollowedEnd[]
   now: FollowedEnd
   span: Span | null
   errors: ErrorLookup
+  noises: Noises
   assessor: string
   units: Units
   neutral: boolean
 }>()
 const DRAWS = 100_000
 
-const factor = computed(
-  () => BETWEEN_VISIT_FACTOR * (props.span?.comparability.otherAssessor ? INTER_ASSESSOR_FACTOR : 1),
-)
-
 const rows = computed(() =>
   props.now.result.session.sites.flatMap(({ site, value, live }) => {
     if (value === null) return []
     const { share, repeats, priorWeight } = props.errors(site, props.now.record.assessorId ?? undefined)
-    const variance = visitVariance(share * value, live.length, factor.value)
     const kind = isFold(site) ? 'fold' : 'girth'
+    const reading = readingVariance(site, value, markOf(site), ASSUMED_ERRORS)
+    const day = kind === 'fold' ? (ASSUMED_ERRORS.dayShare * value) ** 2 : 0
+    const visit = noiseOf(props.noises[familyOf(site)], siteVisitVariance(reading, live.length, ASSUMED_ERRORS) + day)
     const percent = share * 100
     const marks = TEM_MARKS[kind]
     return [
@@ -48,7 +48,7 @@ const rows = computed(() =>
         tem: share * value,
         repeats,
         prior: priorWeight * 100,
-        smallest: smallestRealChange(variance, variance),
+        visit: visit.sd,
         mark: percent <= marks.trained ? 'trained' : percent <= marks.learning ? 'learning' : 'over the marks',
       },
     ]
@@ -58,17 +58,22 @@ const rows = computed(() =>
 const TECHNIQUES = [5, 3.5, 2.5, 1.5] as const
 const technique = ref<(typeof TECHNIQUES)[number]>(2.5)
 const better = computed(() =>
-  props.then
-    ? composeSpan(props.then, props.now, withTechnique(props.errors, technique.value / 100), props.units.mass)
+  props.between.length > 1
+    ? composeSpan(props.between, {
+        model: withFoldShare(ASSUMED_ERRORS, technique.value / 100),
+        noises: props.noises,
+        searched: props.span?.leading?.searched ?? 1,
+      })
     : null,
 )
 const verdicts = computed(() => {
   const [own, would] = [props.span, better.value]
   if (!own || !would) return []
-  const mass = (change: Change) =>
-    `${formatMassChange(change.change, props.units)} ± ${formatMass(change.error, props.units)} ${props.units.mass}`
-  const mm = (change: Change) => `${formatChange(change.change)} ± ${formatNumber(change.error)} mm`
-  const points = (change: Change) => `${formatChange(change.change)} ± ${formatNumber(change.error)} points`
+  const range = (change: Change, say: (value: number) => string, unit: string) =>
+    `${say(change.change)} (${say(change.low)} to ${say(change.high)}) ${unit}`
+  const mass = (change: Change) => range(change, (kg) => formatMassChange(kg, props.units), props.units.mass)
+  const mm = (change: Change) => range(change, (by) => formatChange(by), 'mm')
+  const points = (change: Change) => range(change, (by) => formatChange(by), 'points')
   const all = [
     { id: 'fat', name: 'Fat', own: own.fat, would: would.fat, say: mass },
     { id: 'lean', name: 'Lean', own: own.lean, would: would.lean, say: mass },
@@ -93,11 +98,15 @@ watch(
   },
 )
 async function simulate() {
-  const change = props.span?.percent
-  if (!props.then || !change) return
-  const found = await monteCarlo.simulate([props.then, props.now], props.errors, { draws: DRAWS, factor: factor.value })
+  const [then] = props.between
+  if (!then || !props.span?.percent) return
+  const found = await monteCarlo.simulate([then, props.now], DRAWS)
   if (!found) unknown.value = true
-  else simulated.value = { simulated: Z_95 * Math.hypot(...found), gradient: change.error }
+  else {
+    const total = (of: (one: { simulated: number; bySlopes: number }) => number) =>
+      Z_95 * Math.sqrt(found.reduce((sum, one) => sum + of(one), 0))
+    simulated.value = { simulated: total((one) => one.simulated), gradient: total((one) => one.bySlopes) }
+  }
 }
 </script>
 
@@ -115,7 +124,7 @@ async function simulate() {
               <th scope="col">Site</th>
               <th scope="col" class="right">TEM, %</th>
               <th scope="col" class="right">TEM here</th>
-              <th scope="col" class="right">Smallest real change</th>
+              <th scope="col" class="right">Error at a visit</th>
               <th scope="col" class="right">Repeats</th>
               <th scope="col" class="right">Prior</th>
             </tr>
@@ -128,7 +137,7 @@ async function simulate() {
                 <span class="block text-xs text-faded">{{ row.mark }}</span>
               </td>
               <td class="figure right !py-1">{{ formatNumber(row.tem, 2) }} {{ row.unit }}</td>
-              <td class="figure right !py-1 font-bold">{{ formatNumber(row.smallest) }} {{ row.unit }}</td>
+              <td class="figure right !py-1 font-bold">{{ formatNumber(row.visit, 2) }} {{ row.unit }}</td>
               <td class="figure right !py-1">{{ row.repeats }}</td>
               <td class="figure right !py-1 text-faded">{{ formatNumber(row.prior, 0) }} %</td>
             </tr>
@@ -136,16 +145,16 @@ async function simulate() {
         </table>
       </ScrollTable>
       <p class="mt-2 text-sm text-faded">
-        TEM: technical error of one reading. Prior: how much of it is still assumed (5 % for folds, 1 % for girths,
-        common practice) while repeats are few. Between visits the error is taken as {{ BETWEEN_VISIT_FACTOR }} times
-        that within one<template v-if="span?.comparability.otherAssessor"
-          >, and another {{ INTER_ASSESSOR_FACTOR }} times because two people measured</template
-        >, until a repeat study says better. Usual marks: folds {{ TEM_MARKS.fold.trained }} % trained,
-        {{ TEM_MARKS.fold.learning }} % learning; girths {{ TEM_MARKS.girth.trained }} %.
+        TEM: technical error of one reading, from repeats within a visit. Prior: how much of it is still assumed (5 %
+        for folds, 1 % for girths, common practice) while repeats are few. Error at a visit: one standard deviation with
+        marks found anew and the day in it, {{ noises.fold.learntFrom.clients > 0 ? 'learnt' : 'assumed' }} as said
+        beside. Usual marks: folds {{ TEM_MARKS.fold.trained }} % trained, {{ TEM_MARKS.fold.learning }} % learning;
+        girths {{ TEM_MARKS.girth.trained }} %.
       </p>
     </section>
-    <section class="bg-sheet px-4 py-4 sm:px-6" aria-labelledby="better">
-      <template v-if="span">
+    <section class="grid content-start gap-6 bg-sheet px-4 py-4 sm:px-6" aria-label="The error of this change">
+      <ErrorParts v-if="span" :between="between" :noises="noises" :units="units" :neutral="neutral" />
+      <div v-if="span" aria-labelledby="better">
         <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
           <h2 id="better" class="font-semibold">With better technique</h2>
           <PressGroup
@@ -185,8 +194,9 @@ async function simulate() {
         <div v-if="span.percent && !neutral" class="mt-4 border-t border-rule pt-3">
           <h3 class="font-semibold">By simulation</h3>
           <p class="text-[15px] text-faded">
-            The plus-minus above follows each site’s error through the equation by its slope. For the curious: the same
-            by measuring both visits {{ DRAWS.toLocaleString('en') }} times with random errors.
+            The interval follows each site’s error through the equation by its slope; near a turning point by
+            simulation. For the curious: both visits measured {{ DRAWS.toLocaleString('en') }} times with the assumed
+            errors.
           </p>
           <button class="press mt-2" :disabled="monteCarlo.running.value" @click="simulate">
             {{ monteCarlo.running.value ? 'Simulating' : 'Simulate' }}
@@ -198,7 +208,7 @@ async function simulate() {
           </p>
           <p v-if="unknown" class="mt-2">One of the two check-ins has no percent to simulate.</p>
         </div>
-      </template>
+      </div>
       <p v-else id="better" class="text-faded">A second check-in is needed to speak of a change.</p>
     </section>
   </div>

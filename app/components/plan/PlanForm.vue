@@ -61,7 +61,7 @@ const kinds = computed(() =>
   })),
 )
 const shown = computed(() => targetShown(typed.value.kind, props.units))
-const from = computed(() => context.value && startOf(typed.value.kind, context.value.start, context.value.errors))
+const from = computed(() => context.value && startOf(typed.value.kind, context.value.start))
 const read = computed(() => readPlan(typed.value, props.units, id))
 const target = computed(() => read.value.plan && targetOf(read.value.plan))
 const refusals = computed(() => {
@@ -73,17 +73,13 @@ const notes = computed(() =>
 )
 /** Said before anything is typed, for people whom no plan to lose is kept for. */
 const unfit = computed(() => (context.value ? lossRefusals(context.value) : []))
-const draft = computed(() =>
-  context.value && target.value ? planLine(target.value, context.value.start, context.value.errors) : null,
-)
+const draft = computed(() => (context.value && target.value ? planLine(target.value, context.value.start) : null))
 // A refused line is not drawn: nobody should have it before their eyes.
 watch([draft, refusals], () => emit('draft', refusals.value.size === 0 ? draft.value : null))
 onUnmounted(() => emit('draft', null))
 
 const aim = computed(() =>
-  context.value && target.value
-    ? aimAt(target.value.kind, target.value.value, context.value.start, context.value.errors)
-    : null,
+  context.value && target.value ? aimAt(target.value.kind, target.value.value, context.value.start) : null,
 )
 const week = computed(() => (context.value && target.value ? firstWeekKg(target.value, context.value) : null))
 const inTime = computed(() => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { oddsSaid } from '#core/following'
 import type { Against, Arrival, PlanLine } from '#core/plan'
 import type { Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
@@ -54,7 +55,8 @@ async function saveIt(input: PlanInput) {
         <p v-if="!setting && latest" class="mt-1 text-lg" data-standing>
           <span class="figure text-4xl leading-tight font-bold">{{ shown.change(latest.off) }}</span>
           <span class="ml-1.5 text-faded">
-            {{ shown.changeUnit }} ± <span class="figure">{{ shown.value(latest.error) }}</span>
+            {{ shown.changeUnit }} (<span class="figure">{{ shown.change(latest.low) }}</span> to
+            <span class="figure">{{ shown.change(latest.high) }}</span>)
           </span>
           <strong class="ml-3">{{ STANDINGS[latest.standing] }}</strong>
         </p>
@@ -78,13 +80,17 @@ async function saveIt(input: PlanInput) {
                   <td class="figure right !py-1">{{ shown.value(against.planned) }}</td>
                   <td class="figure right !py-1 font-bold">{{ shown.value(against.measured) }}</td>
                   <td class="figure right !py-1 whitespace-nowrap">
-                    {{ shown.change(against.off) }} <span class="text-faded">± {{ shown.value(against.error) }}</span>
+                    {{ shown.change(against.off) }}
+                    <span class="text-sm text-faded"
+                      >({{ shown.change(against.low) }} to {{ shown.change(against.high) }})</span
+                    >
                   </td>
                   <td
                     class="!py-1 pl-6 whitespace-nowrap"
                     :class="against.standing === 'on' ? 'text-faded' : 'font-bold'"
                   >
-                    {{ against.standing === 'on' ? 'within error' : against.standing }}
+                    {{ against.standing === 'on' ? 'on the plan' : against.standing }},
+                    <span class="figure text-sm font-normal">{{ oddsSaid(against.odds) }} x</span>
                   </td>
                 </template>
                 <td v-else colspan="4" class="!py-1 text-faded">cannot be compared with the start in this unit</td>
@@ -97,7 +103,7 @@ async function saveIt(input: PlanInput) {
         {{
           plan && !setting
             ? 'The check-in this plan starts from holds no such figure any more.'
-            : 'Set a target and a pace; each check-in is then held against the line, and off the plan is said only beyond error.'
+            : 'Set a target and a pace; each check-in is then held against the line, and off the plan is said only at odds of 20 and over.'
         }}
       </p>
     </section>
@@ -136,7 +142,7 @@ async function saveIt(input: PlanInput) {
           <dt class="text-faded">At the pace so far</dt>
           <dd data-arrival>
             <template v-if="reached !== 'no'"
-              >reached{{ reached === 'surely' ? '' : ', though within error' }}</template
+              >reached{{ reached === 'surely' ? '' : ', though not beyond error' }}</template
             >
             <template v-else-if="arrival">
               <strong>{{ sayDay(arrival.on) }}</strong>, between {{ sayDay(arrival.earliest) }} and
@@ -144,7 +150,7 @@ async function saveIt(input: PlanInput) {
             </template>
             <template v-else>{{
               latest
-                ? 'cannot be told: the change so far is within error, the other way or too slow'
+                ? 'cannot be told: the change so far is not established, the other way or too slow'
                 : 'not measured since'
             }}</template>
           </dd>

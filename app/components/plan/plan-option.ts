@@ -1,4 +1,5 @@
 import type { EChartsCoreOption } from 'echarts/core'
+import { Z_95 } from '#core/error'
 import { addDays, daysBetween, type Day } from '#core/calendar'
 import { courseDays, forecastAt, type Against, type PlanLine } from '#core/plan'
 import { band, whiskers } from '../span/behind'
@@ -48,7 +49,7 @@ export function planOption(line: PlanLine, picture: PlanPicture): EChartsCoreOpt
   const happened = [
     point(start, scale(line.from), scale(line.startError), null),
     ...measured.map(({ at, measured: value, change }) =>
-      point(Date.parse(at), scale(value), scale(change.error), null),
+      point(Date.parse(at), scale(value), scale(Z_95 * change.noise.sd), null),
     ),
   ]
   const all = [...planned, ...happened]

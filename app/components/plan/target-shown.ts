@@ -24,7 +24,7 @@ export function targetShown(kind: TargetKind, units: Units) {
 
 /** A standing in words. */
 export const STANDINGS: Readonly<Record<Against['standing'], string>> = {
-  on: 'on the plan, within error',
-  ahead: 'ahead of the plan, beyond error',
-  behind: 'behind the plan, beyond error',
+  on: 'on the plan: not told apart from it',
+  ahead: 'ahead of the plan',
+  behind: 'behind the plan',
 }

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Span } from '#core/following'
-import type { Change } from '#core/error'
+import type { Change } from '#core/following'
 import { SITES } from '#core/sites'
-import { cmToLength, formatChange, formatGirth, formatNumber, type Units } from '#core/units'
+import { cmToLength, formatChange, formatGirth, type Units } from '#core/units'
 
 /** Girths over a span, and the limbs' girths with the fold taken off. */
 const props = defineProps<{ span: Pick<Span, 'girths' | 'corrected'>; units: Units }>()
@@ -17,8 +17,8 @@ const rows = computed(() => [
   })),
 ])
 const inUnit = (cm: number) => cmToLength(cm, props.units.length)
-function sayError({ error }: Change): string {
-  return formatNumber(inUnit(error), 1)
+function range({ low, high }: Change): string {
+  return `${formatChange(inUnit(low), 1)} to ${formatChange(inUnit(high), 1)}`
 }
 </script>
 
@@ -41,7 +41,7 @@ function sayError({ error }: Change): string {
           <td class="figure right">{{ formatGirth(row.change.now, units) }}</td>
           <td class="figure right whitespace-nowrap">
             <span class="font-bold">{{ formatChange(inUnit(row.change.change), 1) }}</span>
-            <span class="text-faded"> ± {{ sayError(row.change) }}</span>
+            <span class="ml-2 text-sm text-faded">{{ range(row.change) }}</span>
           </td>
           <td class="pl-4 text-[15px]"><VerdictMark :change="row.change" /></td>
         </tr>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import type { SpanSite } from '#core/following'
+import type { Change, SpanSite } from '#core/following'
 import { SITES } from '#core/sites'
 import { formatChange, formatNumber } from '#core/units'
 
-/** Site by site over a span: each fold a short line from then to now beside its own smallest real change. */
+/** Site by site over a span: each fold a short line from then to now, over the error of comparing two visits. */
 const props = defineProps<{ folds: readonly SpanSite[] }>()
 
+/** Half-width of the 95 % error of the difference of two visits, mm. */
+const errorOf = ({ noise }: Change) => 1.96 * Math.SQRT2 * noise.sd
 const longest = computed(() =>
-  Math.max(10, ...props.folds.flatMap(({ change: { then, now, error } }) => [then + error, now])),
+  Math.max(10, ...props.folds.flatMap(({ change }) => [change.then + errorOf(change), change.now])),
 )
 /** A tick every ten millimetres, every twenty on long scales. */
 const ticks = computed(() => {
@@ -45,15 +47,15 @@ function across(mm: number): string {
             <div
               class="absolute top-1.5 h-4 bg-rule"
               :style="{
-                left: across(change.then - change.error),
-                width: across(change.error * 2),
+                left: across(change.then - errorOf(change)),
+                width: across(errorOf(change) * 2),
               }"
             />
             <div
               class="absolute top-[13px] h-0.5 bg-sum"
               :style="{
                 left: across(Math.min(change.then, change.now)),
-                width: across(Math.abs(change.change)),
+                width: across(Math.abs(change.now - change.then)),
               }"
             />
             <div
@@ -69,12 +71,12 @@ function across(mm: number): string {
         </td>
         <td
           class="figure py-px pl-3 text-right text-lg"
-          :class="change.verdict === 'within error' ? 'text-faded' : 'font-bold'"
+          :class="change.verdict === 'not-told' ? 'text-faded' : 'font-bold'"
           data-change
         >
-          {{ formatChange(change.change) }}
+          {{ formatChange(change.now - change.then) }}
         </td>
-        <td class="py-px pl-3 text-[15px] max-sm:text-sm sm:w-28"><VerdictMark :change="change" /></td>
+        <td class="py-px pl-3 text-[15px] max-sm:text-sm sm:w-28"><VerdictMark :change="change" short /></td>
       </tr>
     </tbody>
     <tfoot aria-hidden="true">

@@ -4,7 +4,7 @@ import { AxisPointerComponent, GridComponent, TooltipComponent } from 'echarts/c
 import { use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
-import type { ErrorLookup } from '#core/error'
+import type { Noises } from '#core/following'
 import type { Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 import { GRID, spanOption } from './span-option'
@@ -17,7 +17,7 @@ const props = defineProps<{
   ends: readonly FollowedEnd[]
   from: number
   to: number
-  errors: ErrorLookup
+  noises: Noises
   units: Units
   byWeek: boolean
   neutral: boolean
@@ -38,7 +38,7 @@ const reference = computed(() => {
 })
 const series = shallowRef<ReturnType<typeof chartSeries> | null>(null)
 watch(
-  () => [reference.value, props.ends, props.errors, props.units] as const,
+  () => [reference.value, props.ends, props.noises, props.units] as const,
   () => {
     if (now.value) series.value = chartSeries(props.ends, now.value, props)
   },

@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import type { Change } from '#core/error'
+import type { Change } from '#core/following'
 
-/** One figure of the span: what is there now, its change with plus-minus, and the verdict. */
+/** One figure of the span: what is there now, the best estimate of its change with the interval, verdict and odds. */
 defineProps<{
   name: string
   value: string | null
   unit: string
   colour: string
-  /** Formatted change and error, in the unit. */
+  /** Formatted change and the bounds of its 95 % interval, in the unit. */
   change: string | null
-  error: string | null
+  low: string | null
+  high: string | null
   verdict: Change | null
   /** Said in place of a change. */
   instead: string | null
@@ -26,12 +27,15 @@ defineProps<{
         <span class="ml-1.5 text-faded">{{ unit }}</span>
       </span>
       <span v-else class="block py-2 text-xl text-faded">not known</span>
-      <span v-if="verdict" class="mt-0.5 flex flex-wrap items-baseline justify-between gap-x-2 text-[15px]">
-        <span class="figure text-base">
+      <span v-if="verdict" class="mt-0.5 block text-[15px]">
+        <span class="figure block text-base">
           <span class="font-bold" data-change>{{ change }}</span>
-          <span class="text-faded"> ± {{ error }}</span>
+          <span class="text-sm text-faded" data-interval> ({{ low }} to {{ high }})</span>
         </span>
         <VerdictMark :change="verdict" />
+        <span v-if="verdict.noise.clients === 0" class="block text-xs text-faded" data-assumed
+          >error assumed, not yet measured here</span
+        >
       </span>
       <span v-else class="mt-0.5 block text-[15px] text-faded">{{
         id === 'waist-to-height' ? 'of the height' : instead

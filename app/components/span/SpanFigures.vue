@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import type { EndFigures } from '#core/composition'
-import type { Span } from '#core/following'
-import type { Change } from '#core/error'
+import type { Change, EndFigures, Span } from '#core/following'
 import { isFold, SITES } from '#core/sites'
 import {
   cmToLength,
@@ -28,21 +26,14 @@ const instead = computed(() => {
   return props.span.comparability.percent ? 'not known then' : 'not compared'
 })
 
-function mass(change: Change | null) {
-  return {
-    verdict: change,
-    change: change && formatMassChange(change.change, props.units),
-    error: change && formatMass(change.error, props.units),
-  }
+/** A change with its interval as text. */
+function said(change: Change | null, say: (value: number) => string) {
+  const { change: by, low, high } = change ?? {}
+  const text = (value: number | undefined) => (value === undefined ? null : say(value))
+  return { verdict: change, change: text(by), low: text(low), high: text(high) }
 }
-
-function plain(change: Change | null) {
-  return {
-    verdict: change,
-    change: change && formatChange(change.change, 1),
-    error: change && formatNumber(change.error, 1),
-  }
-}
+const mass = (change: Change | null) => said(change, (kg) => formatMassChange(kg, props.units))
+const plain = (change: Change | null) => said(change, (value) => formatChange(value, 1))
 
 /** The sum of the folds both ends hold, else of this check-in's own. */
 const sumName = computed(() => {
@@ -71,9 +62,7 @@ const girths = computed(() => {
         colour: 'text-girth',
         unit: units.length,
         value: formatTape(cm, units),
-        verdict: change,
-        change: change && formatChange(cmToLength(change.change, units.length)),
-        error: change && formatNumber(cmToLength(change.error, units.length)),
+        ...said(change, (by) => formatChange(cmToLength(by, units.length))),
       },
     ]
   })
@@ -86,7 +75,7 @@ const girths = computed(() => {
     unit: '',
     value: formatNumber(share, 2),
   }
-  return [...tiles.slice(0, 1), { ...ratio, verdict: null, change: null, error: null }, ...tiles.slice(1)]
+  return [...tiles.slice(0, 1), { ...ratio, ...said(null, String) }, ...tiles.slice(1)]
 })
 
 const shown = computed(() => {

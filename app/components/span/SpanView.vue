@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { Download } from '@lucide/vue'
-import type { Span, SpanLines } from '#core/following'
+import type { Change, Noises, Span } from '#core/following'
 import type { Against, PlanLine } from '#core/plan'
-import { formatChange, formatMassChange, formatNumber, type Units } from '#core/units'
+import { formatChange, formatMassChange, type Units } from '#core/units'
 import type { FollowedRecord } from '#shared/followed-record'
 import type { FollowedEnd } from '#shared/following'
 import { STANDINGS, TARGET_NAMES, targetShown } from '../plan/target-shown'
@@ -17,7 +17,7 @@ const props = defineProps<{
   to: number
   now: FollowedEnd | null
   span: Span | null
-  lines: SpanLines | null
+  noises: Noises
   units: Units
   neutral: boolean
   /** The plan that counts, unless neutral mode hides it, and where the newest check-in stands to it. */
@@ -36,37 +36,30 @@ const planSaid = computed(() => {
   return {
     words: `${TARGET_NAMES[line.kind].toLowerCase()} to ${shown.value(line.to)} ${shown.unit} by about ${sayDay(line.endsOn)}`,
     standing: latest && STANDINGS[latest.standing],
-    off: latest && `${shown.change(latest.off)} ± ${shown.value(latest.error)} ${shown.changeUnit}`,
+    off:
+      latest &&
+      `${shown.change(latest.off)} (${shown.change(latest.low)} to ${shown.change(latest.high)}) ${shown.changeUnit}`,
   }
 })
 const DAYS_A_MONTH = 30.4375
 
-/** Slope of each line a month with its interval, in the person's unit. */
+/** Pace of each figure over the span: its change by the month, with the interval. */
 const trends = computed(() => {
-  const found = props.lines
-  if (!found) return []
-  const mass = (perDay: number) => formatMassChange(perDay * DAYS_A_MONTH, props.units, 2)
-  const mm = (perDay: number) => formatChange(perDay * DAYS_A_MONTH, 1)
-  const all = [
-    { id: 'fat', name: 'fat', unit: props.units.mass, of: found.fat, say: mass },
-    { id: 'lean', name: 'lean', unit: props.units.mass, of: found.lean, say: mass },
-    { id: 'sum', name: 'sum', unit: 'mm', of: found.sum, say: mm },
+  const { span } = props
+  if (!span || span.days < DAYS_A_MONTH) return []
+  const perMonth = (value: number) => (value * DAYS_A_MONTH) / span.days
+  const mass = (value: number) => formatMassChange(perMonth(value), props.units, 2)
+  const mm = (value: number) => formatChange(perMonth(value), 1)
+  const all: { id: string; name: string; unit: string; of: Change | null; say: (value: number) => string }[] = [
+    { id: 'fat', name: 'fat', unit: props.units.mass, of: span.fat, say: mass },
+    { id: 'lean', name: 'lean', unit: props.units.mass, of: span.lean, say: mass },
+    { id: 'sum', name: 'sum', unit: 'mm', of: span.sum, say: mm },
   ]
-  return all.flatMap(({ id, name, unit, of, say }) => {
-    if (!of || (props.neutral && id !== 'sum')) return []
-    const { slope, slopeError } = of.line
-    return [
-      {
-        id,
-        name,
-        unit,
-        count: of.count,
-        slope: say(slope),
-        low: say(slope - slopeError),
-        high: say(slope + slopeError),
-      },
-    ]
-  })
+  return all.flatMap(({ id, name, unit, of, say }) =>
+    of && !(props.neutral && id !== 'sum')
+      ? [{ id, name, unit, slope: say(of.change), low: say(of.low), high: say(of.high) }]
+      : [],
+  )
 })
 
 function savePicture() {
@@ -101,7 +94,7 @@ function savePicture() {
         :ends="record.ends"
         :from="from"
         :to="to"
-        :errors="record.errors"
+        :noises="noises"
         :units="units"
         :by-week="span?.byWeek ?? false"
         :neutral="neutral"
@@ -111,8 +104,9 @@ function savePicture() {
       <p v-if="span?.recomposition && !neutral" class="mt-1" data-recomposition>
         Recomposition <span class="figure font-bold">{{ formatChange(span.recomposition.points) }}</span>
         <span class="ml-1 text-faded">
-          points ({{ span.recomposition.unit }} of fat lost + {{ span.recomposition.unit }} of lean gained), ±
-          <span class="figure">{{ formatNumber(span.recomposition.error) }}</span>
+          points, <span class="figure">{{ formatChange(span.recomposition.low) }}</span> to
+          <span class="figure">{{ formatChange(span.recomposition.high) }}</span> ({{ span.recomposition.unit }} of fat
+          lost + {{ span.recomposition.unit }} of lean gained)
         </span>
       </p>
       <p v-if="planSaid" class="mt-1 text-[15px]" data-plan-line>
@@ -123,7 +117,7 @@ function savePicture() {
       </p>
       <ul v-if="trends.length > 0" class="flex flex-wrap gap-x-6 text-[15px]" data-lines>
         <li v-for="trend in trends" :key="trend.id" :data-line="trend.id">
-          Line through {{ trend.count }}: {{ trend.name }} <span class="figure font-bold">{{ trend.slope }}</span>
+          Pace: {{ trend.name }} <span class="figure font-bold">{{ trend.slope }}</span>
           <span class="ml-1 text-faded">
             {{ trend.unit }} a month (<span class="figure">{{ trend.low }}</span> to
             <span class="figure">{{ trend.high }}</span>)</span
@@ -134,7 +128,7 @@ function savePicture() {
     <section aria-labelledby="site-by-site" class="bg-sheet px-4 py-3 sm:px-6">
       <h2 id="site-by-site" class="mb-1 font-semibold">
         Site by site
-        <span class="font-normal text-faded">mm, then to now; bar: smallest real change</span>
+        <span class="font-normal text-faded">mm, then to now; bar: error of two visits</span>
       </h2>
       <template v-if="span && now">
         <SitePicture v-if="span.folds.length > 0" :folds="span.folds" />
@@ -145,6 +139,7 @@ function savePicture() {
           :record="now.record"
           :units="units"
           :neutral="neutral"
+          :worthwhile="record.worthwhile"
           :problem="problem"
           :keep="keepWords"
         />

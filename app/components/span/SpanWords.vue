@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { Span } from '#core/following'
-import { readSpan, summariseSpan } from '#core/following'
+import { readSpan, summariseSpan, type Span, type Worthwhile } from '#core/following'
 import type { Units } from '#core/units'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 
@@ -10,13 +9,14 @@ const props = defineProps<{
   record: CheckinRecord
   units: Units
   neutral: boolean
+  worthwhile: Worthwhile
   problem: string | null
   /** Keeps words with the check-in, or takes them back; gives whether it worked. */
   keep: (words: string | null) => Promise<boolean>
 }>()
 
-const summary = computed(() => summariseSpan(props.span, props.units, props.neutral))
-const readings = computed(() => (props.neutral ? [] : readSpan(props.span, props.units)))
+const summary = computed(() => summariseSpan(props.span, props.units, props.neutral, props.worthwhile))
+const readings = computed(() => (props.neutral ? [] : readSpan(props.span, props.units, sayDay)))
 const proposed = computed(() => [...summary.value, ...readings.value.map(({ sentence }) => sentence)].join(' '))
 const draft = ref<string | null>(null)
 watch(

@@ -8,8 +8,12 @@ const props = defineProps<{
   instants: readonly string[]
   from: number
   to: number
+  /** Place of the pinned start. */
+  pinned: number
+  /** The left jaw stands at a start that was found by looking. */
+  searched: boolean
 }>()
-const emit = defineEmits<{ jaws: [from: number, to: number] }>()
+const emit = defineEmits<{ jaws: [from: number, to: number]; pin: [] }>()
 
 const box = useTemplateRef<HTMLElement>('box')
 /** As wide as the page to begin with: asking the tape itself lays the whole page out once more. */
@@ -164,6 +168,21 @@ const jaws = computed(() => [
       >
         {{ day }}
       </text>
+      <g v-if="marks[pinned] !== undefined" :transform="`translate(${marks[pinned]} 0)`" aria-hidden="true">
+        <path d="M0 43V62" class="stroke-brass" stroke-width="2.5" stroke-linecap="round" />
+        <circle cy="66" r="6.5" class="fill-brass stroke-sheet" stroke-width="1.5" />
+        <circle cx="-2" cy="64" r="1.6" class="fill-sheet" />
+      </g>
+      <text
+        v-if="searched"
+        :x="labels.from.x"
+        y="14"
+        :text-anchor="labels.from.anchor"
+        class="fill-faded text-[13px]"
+        data-searched
+      >
+        searched
+      </text>
       <text
         v-if="wide > 330"
         :x="(at.from + at.to) / 2"
@@ -175,6 +194,16 @@ const jaws = computed(() => [
         {{ length }}
       </text>
     </svg>
+    <button
+      v-if="marks[pinned] !== undefined"
+      type="button"
+      class="absolute top-[54px] h-11 w-11 -translate-x-1/2"
+      :style="{ left: `${(Math.min(width - 22, Math.max(22, marks[pinned] ?? 0)) / width) * 100}%` }"
+      :aria-label="`Pinned start, ${sayDay(instants[pinned] ?? '')}: move it`"
+      title="The pinned start: press to move it"
+      data-pin
+      @click="emit('pin')"
+    />
     <div
       v-for="{ jaw, way, day, name } in jaws"
       :key="jaw"

@@ -1,27 +1,67 @@
 <script setup lang="ts">
-import type { Change } from '#core/error'
+import { oddsSaid, oddsSentence, verdictSaid, type Change } from '#core/following'
 
-/** A verdict as a mark and a word: filled for real, open for likely, a wave for within error. */
-const props = defineProps<{ change: Pick<Change, 'change' | 'verdict'> }>()
+/**
+ * A verdict as a small balance, a word and the odds: the bar tilts with the log of the odds, level where nothing is told
+ * apart; its scale has ticks at 3 and 20.
+ */
+const props = defineProps<{ change: Pick<Change, 'change' | 'verdict' | 'odds'>; short?: boolean }>()
 
-const path = computed(() => {
-  if (props.change.verdict === 'within error') return 'M1 7c2.2-4 4.2-4 6.5 0s4.3 4 6.5 0'
-  return props.change.change < 0 ? 'M2 3.5h11l-5.5 9z' : 'M2 12.5h11l-5.5-9z'
-})
+const FULL = 1000
+const ANGLE = 34
+const WIDTH = 30
+const MIDDLE = 9
+const ARM = 12
+/** Degrees of tilt at some odds, downwards below zero. */
+function tilt(odds: number): number {
+  return (ANGLE * Math.log(Math.min(FULL, Math.max(1, odds)))) / Math.log(FULL)
+}
+const way = computed(() => (props.change.change < 0 ? 1 : -1))
+const settled = computed(() => ['real', 'one-site', 'came-back'].includes(props.change.verdict))
+const turned = computed(() => (props.change.verdict === 'came-back' ? 0 : way.value * tilt(props.change.odds)))
+/** Ends of the scale's ticks, on the side the bar goes to. */
+const ticks = computed(() =>
+  [3, 20].map((odds) => {
+    const angle = (way.value * tilt(odds) * Math.PI) / 180
+    return { x: WIDTH / 2 + ARM * Math.cos(angle), y: MIDDLE + ARM * Math.sin(angle) }
+  }),
+)
+/** "34 x"; where no change is the likelier, how far is left to the title. */
+const odds = computed(() => (props.change.odds < 1 ? 'under 1 x' : `${oddsSaid(props.change.odds)} x`))
+const words = computed(() => verdictSaid(props.change))
 </script>
 
 <template>
-  <span class="inline-flex items-center gap-1.5 whitespace-nowrap" :data-verdict="change.verdict">
-    <svg viewBox="0 0 15 15" class="size-3.5 shrink-0" aria-hidden="true">
-      <path
-        :d="path"
-        :fill="change.verdict === 'real' ? 'currentColor' : 'none'"
+  <span
+    class="inline-flex items-center gap-1.5 whitespace-nowrap"
+    :data-verdict="change.verdict"
+    :title="oddsSentence(change.odds)"
+  >
+    <svg viewBox="0 0 30 18" class="h-[18px] w-[30px] shrink-0" aria-hidden="true">
+      <line
+        v-for="tick in ticks"
+        :key="tick.y"
+        :x1="tick.x + 1"
+        :y1="tick.y"
+        :x2="tick.x + 3.5"
+        :y2="tick.y"
         stroke="currentColor"
-        stroke-width="1.6"
-        stroke-linejoin="round"
+        stroke-width="1"
+        opacity="0.6"
+      />
+      <path d="M15 9v7M11 16.5h8" stroke="currentColor" stroke-width="1.4" fill="none" opacity="0.6" />
+      <line
+        x1="3"
+        y1="9"
+        x2="27"
+        y2="9"
+        stroke="currentColor"
+        :stroke-width="settled ? 3 : 1.8"
         stroke-linecap="round"
+        :transform="`rotate(${turned} 15 9)`"
       />
     </svg>
-    <span :class="change.verdict === 'within error' ? 'text-faded' : 'font-bold'">{{ change.verdict }}</span>
+    <span :class="settled || change.verdict === 'leaning' ? 'font-bold' : 'text-faded'">{{ words }}</span>
+    <span v-if="!short" class="figure text-sm text-faded" data-odds>{{ odds }}</span>
   </span>
 </template>

@@ -1,5 +1,4 @@
-import { figureSeries, type SeriesPoint } from '#core/following'
-import type { ErrorLookup } from '#core/error'
+import { figureSeries, type Noises, type SeriesPoint } from '#core/following'
 import { SITES } from '#core/sites'
 import { cmToLength, kgToMass, type Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
@@ -40,7 +39,7 @@ export function chartPoint({ at, value, error, level, comparable }: SeriesPoint,
 export function chartSeries(
   ends: readonly FollowedEnd[],
   now: FollowedEnd,
-  settings: { errors: ErrorLookup; units: Units; byWeek: boolean },
+  settings: { noises: Noises; units: Units; byWeek: boolean },
 ): ChartSeries {
   const { units } = settings
   const { fat, lean, sum, girths } = figureSeries(ends, now, settings)

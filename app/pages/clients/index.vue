@@ -68,12 +68,14 @@ const mass = (figure: ClientFigure | null) =>
   figure && {
     value: formatMass(figure.value, store.units),
     change: figure.change && formatMassChange(figure.change.change, store.units),
+    since: figure.change && sayDay(figure.change.since),
     verdict: figure.change,
   }
 const plain = (figure: ClientFigure | null) =>
   figure && {
     value: formatNumber(figure.value),
     change: figure.change && formatChange(figure.change.change),
+    since: figure.change && sayDay(figure.change.since),
     verdict: figure.change,
   }
 

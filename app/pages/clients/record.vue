@@ -4,6 +4,7 @@ import { ageInYears } from '#core/composition'
 import { nextDue } from '#core/schedule'
 import { formatHeight } from '#core/units'
 import { isNeutral } from '#shared/neutral'
+import type { PinnedStart } from '#shared/schemas/following'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
@@ -13,7 +14,7 @@ const route = useRoute()
 const store = useMe()
 const outbox = useOutbox()
 const { followed, planned } = provideClientRecord(String(route.params.id))
-const { client, open, ends, then, now, span, figures, fromIndex, toIndex, neutral } = followed
+const { client, open, ends, then, now, span, figures, fromIndex, toIndex, pinnedIndex, searched, neutral } = followed
 
 useOpening(followed.load)
 useHead({ title: () => `${client.value?.name ?? 'Client'}, Oak Pinch` })
@@ -27,6 +28,13 @@ function toggleNeutral() {
 function left() {
   leaving.value = false
   neutral.value = false
+}
+
+/** Moving the pinned start; the left jaw goes with it. */
+const pinning = ref(false)
+function pinned(pins: PinnedStart[]) {
+  pinning.value = false
+  followed.takePins(pins)
 }
 
 /** The views under the tape of time, each with an address of its own. */
@@ -54,7 +62,8 @@ const shortcuts = computed(() => {
   const all = [
     { name: 'Last two', from: last - 1 },
     { name: 'Twelve weeks', from: twelve },
-    { name: 'First to last', from: 0 },
+    { name: 'Pinned start to now', from: pinnedIndex.value },
+    ...(pinnedIndex.value > 0 ? [{ name: 'First to last', from: 0 }] : []),
     ...(planned.startIndex.value >= 0 ? [{ name: 'Plan start to now', from: planned.startIndex.value }] : []),
   ]
   return all.map((one) => ({ ...one, to: last })).filter(({ from, to }) => from >= 0 && from < to)
@@ -116,6 +125,15 @@ const takeHome = computed(() => {
       @close="leaving = false"
       @left="left"
     />
+    <LazyPinDialog
+      v-if="pinning"
+      :client-id="client.id"
+      :ends="ends"
+      :pinned="pinnedIndex"
+      :from="fromIndex"
+      @close="pinning = false"
+      @pinned="pinned"
+    />
     <template v-if="now && figures">
       <TimeTape
         v-if="ends.length > 1"
@@ -123,10 +141,13 @@ const takeHome = computed(() => {
         :instants="instants"
         :from="fromIndex"
         :to="toIndex"
+        :pinned="pinnedIndex"
+        :searched="searched"
         @jaws="followed.setJaws"
+        @pin="pinning = true"
       />
       <SpanFigures :figures="figures" :span="span" :now="now" :units="store.units" :neutral="neutral" />
-      <ComparabilityNotes v-if="span" :span="span" />
+      <ComparabilityNotes v-if="span" :span="span" :searched="searched" />
       <div class="no-print flex flex-wrap items-center gap-x-6 border-b border-rule px-4 sm:px-6">
         <nav class="flex flex-wrap gap-x-6" aria-label="Views of the record">
           <NuxtLink

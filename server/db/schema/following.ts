@@ -38,6 +38,27 @@ export const clientChoice = pgTable(
   (t) => [index('client_choice_latest').on(t.clientId, t.at)],
 )
 
+/** The check-in a client is followed from. Append-only: the newest counts, the older ones stay on record. */
+export const pinnedStart = pgTable(
+  'pinned_start',
+  {
+    id: uuid('id').primaryKey(),
+    clientId: uuid('client_id')
+      .notNull()
+      .references(() => client.id),
+    checkinId: uuid('checkin_id')
+      .notNull()
+      .references(() => checkin.id),
+    at: instant('at')
+      .notNull()
+      .default(sql`now()`),
+    pinnedBy: uuid('pinned_by')
+      .notNull()
+      .references(() => staff.id),
+  },
+  (t) => [index('pinned_start_latest').on(t.clientId, t.at)],
+)
+
 /** A weigh-in of the diary: one a day that counts. A wrong one is struck, never edited. */
 export const weighIn = pgTable(
   'weigh_in',

@@ -16,6 +16,7 @@ import {
 import { FLAGS, type Flag } from '../../../core/cautions/flags'
 import { ANCESTRIES } from '../../../core/composition/ancestry'
 import { NO_ZONE } from '../../../core/calendar'
+import { WORTHWHILE } from '../../../core/following/worthwhile'
 import { ROLES, type Habits } from '../../../shared/schemas/account'
 import { instant } from './instant'
 
@@ -33,6 +34,9 @@ export const studio = pgTable(
       .default('cm'),
     /** IANA name of the zone its days are counted in. */
     timeZone: text('time_zone').notNull().default(NO_ZONE),
+    /** Smallest change worth acting on: fat in kg, sum of folds in percent. */
+    worthwhileFatKg: doublePrecision('worthwhile_fat_kg').notNull().default(WORTHWHILE.fatKg),
+    worthwhileSumPercent: doublePrecision('worthwhile_sum_percent').notNull().default(WORTHWHILE.sumPercent),
     createdAt: instant('created_at')
       .notNull()
       .default(sql`now()`),
@@ -103,6 +107,9 @@ export const client = pgTable(
     ancestry: text('ancestry', { enum: [...ANCESTRIES] }),
     /** Day the client agreed to be photographed. Null: not agreed. */
     photoConsentOn: date('photo_consent_on', { mode: 'string' }),
+    /** This client's own smallest changes worth acting on; null: the studio's. */
+    worthwhileFatKg: doublePrecision('worthwhile_fat_kg'),
+    worthwhileSumPercent: doublePrecision('worthwhile_sum_percent'),
     archivedAt: instant('archived_at'),
     /** Counts changes of the record itself: a form that was opened on an older one is not laid over a newer one. */
     version: integer('version').notNull().default(1),

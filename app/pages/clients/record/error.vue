@@ -3,16 +3,17 @@ import { useMe } from '~/stores/me'
 
 const store = useMe()
 const { followed } = useFollowed()
-const { record, now, then, span, assessor, neutral } = followed
+const { record, between, now, span, noises, assessor, neutral } = followed
 </script>
 
 <template>
   <ErrorPane
     v-if="record && now"
-    :then="then"
+    :between="between"
     :now="now"
     :span="span"
     :errors="record.errors"
+    :noises="noises"
     :assessor="assessor"
     :units="store.units"
     :neutral="neutral"

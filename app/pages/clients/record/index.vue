@@ -4,7 +4,7 @@ import { useMe } from '~/stores/me'
 
 const store = useMe()
 const { followed, planned } = useFollowed()
-const { record, fromIndex, toIndex, now, span, lines, neutral } = followed
+const { record, fromIndex, toIndex, now, span, noises, neutral } = followed
 const { problem, tell } = useTelling()
 
 function keepWords(keptWords: string | null) {
@@ -22,7 +22,7 @@ function keepWords(keptWords: string | null) {
     :to="toIndex"
     :now="now"
     :span="span"
-    :lines="lines"
+    :noises="noises"
     :units="store.units"
     :neutral="neutral"
     :plan="planned.hidden.value ? null : planned.line.value"

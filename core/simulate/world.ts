@@ -14,6 +14,8 @@ export interface MeasuringWorld {
   dayShare: number
   /** Correlation of the day effect from week to week. */
   dayCorrelation?: number
+  /** Share of the day effect's variance that is new every day, where it lasts. */
+  dayWhite?: number
   /** Share of second readings copied from the first. */
   copied?: number
   /** Share of visits at which one fold is wrong, and by how much, mm. */
@@ -34,6 +36,8 @@ export interface WorldClient {
   weeks: readonly number[]
   /** What the folds are multiplied by at a week; 1 throughout: nothing changes. */
   course?: (week: number) => number
+  /** What a visit's hand makes of each site, by its place: another caliper or assessor; 1 where it names none. */
+  hand?: (place: number) => Partial<Record<SiteId, number>>
 }
 
 const WEEK_MS = 7 * 24 * 60 * 60 * 1000
@@ -42,16 +46,18 @@ const WEEK_MS = 7 * 24 * 60 * 60 * 1000
 export function simulateWorld(
   random: Random,
   world: MeasuringWorld,
-  { protocol, foldsMm, weeks, course = () => 1 }: WorldClient,
+  { protocol, foldsMm, weeks, course = () => 1, hand = () => ({}) }: WorldClient,
   from: Date,
 ): { startedAt: string; readings: Reading[] }[] {
-  const { floorMm, share, markFactor, dayShare, dayCorrelation = 0, copied = 0, blunders, markMm = 0.5 } = world
+  const { floorMm, share, markFactor, dayShare, dayCorrelation = 0, dayWhite = 0, copied = 0, blunders, markMm = 0.5 } = world
   const sigma = (mm: number) => Math.hypot(floorMm, share * mm)
   let lasting = random.normal()
   return weeks.map((week, i) => {
     const kept = i === 0 ? 0 : dayCorrelation ** (week - (weeks[i - 1] ?? week))
     lasting = i === 0 ? lasting : kept * lasting + Math.sqrt(1 - kept ** 2) * random.normal()
-    const day = 1 + dayShare * lasting
+    const fresh = dayWhite > 0 ? Math.sqrt(dayWhite) * random.normal() : 0
+    const day = 1 + dayShare * (Math.sqrt(1 - dayWhite) * lasting + fresh)
+    const factors = hand(i)
     const startedAt = new Date(from.getTime() + week * WEEK_MS)
     const wrong =
       blunders && random.next() < blunders.share
@@ -59,7 +65,7 @@ export function simulateWorld(
         : undefined
     const marked = Object.fromEntries(
       protocol.sites.map((site) => {
-        const mm = (foldsMm[site] ?? 10) * course(week) * day
+        const mm = (foldsMm[site] ?? 10) * course(week) * day * (factors[site] ?? 1)
         return [site, mm + markFactor * sigma(mm) * random.normal() + (site === wrong ? (blunders?.mm ?? 0) : 0)]
       }),
     )

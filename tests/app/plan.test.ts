@@ -104,8 +104,8 @@ describe('the chart of a plan', () => {
     at: '2026-12-01T17:00:00.000Z',
     day: '2026-12-01',
     measured: 90,
-    change: { error: 8 },
-  } as Against
+    change: { noise: { sd: 8 / 1.96, freedom: 8, clients: 0 } },
+  } as unknown as Against
   const picture = { measured: [happened], scale: (n: number) => n, name: 'Sum', colours: COLOURS, colour: '#746' }
   type Series = { name?: string; data: [number, number][] }
   const option = planOption(line, picture)

@@ -3,8 +3,7 @@ import { spanOption } from '../../app/components/span/span-option'
 import { chartSeries } from '../../app/components/span/span-series'
 import { tapeScale, tapeTicks } from '../../app/components/span/time-tape'
 import { diaryOption } from '../../app/components/diary/diary-option'
-import { followedEnd } from '../../core/following'
-import { priorErrors, visitVariance } from '../../core/error'
+import { ASSUMED_NOISES, endFigures, followedEnd } from '../../core/following'
 import { PROTOCOLS, type Protocol } from '../../core/protocols'
 import { readDiaryTrend } from '../../core/trend'
 import { takeHomeChart } from '../../server/take-home/chart'
@@ -69,7 +68,7 @@ describe('what the span’s chart draws', () => {
   ]
   const [, , , now] = ends
   if (!now) throw new Error('four')
-  const settings = { errors: priorErrors, units: { mass: 'kg', length: 'cm' } as const, byWeek: false }
+  const settings = { noises: ASSUMED_NOISES, units: { mass: 'kg', length: 'cm' } as const, byWeek: false }
   const series = chartSeries(ends, now, settings)
 
   it('marks what cannot be held against the later jaw', () => {
@@ -78,7 +77,7 @@ describe('what the span’s chart draws', () => {
   })
 
   it('gives each point the error of its measuring, and mass the band of the level', () => {
-    const variance = FOLDS.reduce((total, mm) => total + visitVariance(0.05 * mm, 2), 0)
+    const variance = endFigures(ends[1] as FollowedEnd).sum?.variance ?? NaN
     expect(series.sum[1]?.value).toBeCloseTo(102, 9)
     expect(series.sum[1]?.error).toBeCloseTo(1.96 * Math.sqrt(variance), 9)
     const fat = series.fat[3]

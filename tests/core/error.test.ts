@@ -4,18 +4,13 @@ import { describe, expect, it } from 'vitest'
 import {
   addRepeats,
   assessorErrors,
-  changeOf,
   NO_REPEATS,
   percentTem,
   pooledTem,
   priorErrors,
   quantileOf,
   shrunkTem,
-  smallestRealChange,
   technicalError,
-  verdictOf,
-  visitVariance,
-  Z_95,
 } from '../../core/error'
 import { seededRandom } from '../../core/simulate'
 
@@ -110,54 +105,6 @@ describe('an assessor’s own error', () => {
       visit('runa', '2026-10-01T00:00:00.000Z', [10 + 0.8 * random.normal(), 10 + 0.8 * random.normal()]),
     )
     expect(assessorErrors(visits, now)('chest', 'runa').share).toBeCloseTo(0.08, 2)
-  })
-})
-
-describe('is a change real?', () => {
-  it('adds between-visit and within-visit error, by hand', () => {
-    // (1.5 x 1)^2 + 1^2 / 2 = 2.75; smallest real change 1.96 sqrt(5.5) = 4.5966
-    expect(visitVariance(1, 2)).toBeCloseTo(2.75, 12)
-    expect(smallestRealChange(2.75, 2.75)).toBeCloseTo(4.5966, 4)
-  })
-
-  it('has three verdicts and no more', () => {
-    expect(verdictOf(1.97, 1)).toBe('real')
-    expect(verdictOf(-1.97, 1)).toBe('real')
-    expect(verdictOf(1.96, 1)).toBe('likely')
-    expect(verdictOf(1.01, 1)).toBe('likely')
-    expect(verdictOf(1, 1)).toBe('within error')
-    expect(verdictOf(0, 0)).toBe('within error')
-    expect(changeOf(20, 17, 1)).toMatchObject({ change: -3, error: Z_95, verdict: 'real' })
-  })
-
-  /** Pairs of visits of a simulated assessor whose error is known; `move` is the true change in mm. */
-  function shareOfReal(move: number, seed: number): number {
-    const random = seededRandom(seed)
-    const [fold, tem, pairs] = [15, 0.75, 20_000]
-    const variance = 2 * visitVariance(tem, 2)
-    const visit = (truth: number) => {
-      const here = truth + 1.5 * tem * random.normal()
-      return (here + tem * random.normal() + here + tem * random.normal()) / 2
-    }
-    let real = 0
-    for (let i = 0; i < pairs; i += 1) {
-      if (verdictOf(visit(fold + move) - visit(fold), variance) === 'real') real += 1
-    }
-    return real / pairs
-  }
-
-  it.each([1, 2, 3, 4])('calls at most 5 %% of no-change pairs real (seed %d)', (seed) => {
-    // 20,000 pairs: standard error of a 5 % share is 0.15 points; three of them are the tolerance.
-    expect(shareOfReal(0, seed)).toBeLessThan(0.05 + 0.0046)
-    expect(shareOfReal(0, seed)).toBeGreaterThan(0.05 - 0.0046)
-  })
-
-  it('catches true changes as often as the arithmetic says', () => {
-    // A change of twice the smallest real one is caught with power P(Z > 1.96 - 3.92) = 0.975.
-    const src = smallestRealChange(visitVariance(0.75, 2), visitVariance(0.75, 2))
-    expect(shareOfReal(2 * src, 7)).toBeCloseTo(0.975, 2)
-    // A change of exactly the smallest real one: half.
-    expect(shareOfReal(src, 8)).toBeCloseTo(0.5, 1)
   })
 })
 

@@ -133,7 +133,7 @@ describe('the noise learnt', () => {
       })
     })
     const { models, learntFrom } = learnNoise(others)
-    expect(learntFrom).toEqual({ clients: 60, visits: 60 * 14 })
+    expect(learntFrom).toEqual({ clients: 60, visits: 60 * 14, freedom: 60 * 11 })
     const white = models.find(({ rho }) => rho === 0)
     // Twice the assumed sd: eight degrees of freedom at 1, sixteen at 4.
     expect((white?.b ?? 0) / (white?.a ?? 1)).toBeCloseTo((8 + 16 * 4) / 24, 0)

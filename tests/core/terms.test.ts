@@ -1,16 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { addDays } from '../../core/calendar'
 import { cautionFacts, cautionsFor, hasEffect } from '../../core/cautions'
-import {
-  composeWith,
-  endFigures,
-  onTermsOf,
-  suggestProtocols,
-  type CheckinFacts,
-  type SpanEnd,
-} from '../../core/composition'
-import { composeSpan, followedEnd, spanLines } from '../../core/following'
-import { priorErrors } from '../../core/error'
+import { composeWith, onTermsOf, suggestProtocols, type CheckinFacts, type SpanEnd } from '../../core/composition'
+import { composeSpan, endFigures, followedEnd } from '../../core/following'
 import { checkSlip, type Reading } from '../../core/readings'
 import { PROTOCOLS, protocolFor } from '../../core/protocols'
 import { formatTape } from '../../core/units'
@@ -50,13 +42,12 @@ describe('two visits on one age and one height', () => {
     expect([then.result.ageYears, now.result.ageYears]).toEqual([29, 30])
     // Each by itself jumps with the birthday: that is the equation's, not the body's.
     expect(Math.abs((then.result.masses?.fatKg ?? 0) - (now.result.masses?.fatKg ?? 0))).toBeGreaterThan(0.5)
-    const span = composeSpan(then, now, priorErrors)
+    const span = composeSpan([then, now])
     expect(span.fat?.change).toBeCloseTo(0, 9)
     expect(span.percent?.change).toBeCloseTo(0, 9)
     expect(onTermsOf(then, now)).toBe(onTermsOf(then, now))
-    expect(
-      spanLines([...ends, followedEnd(visit('2026-06-25'), { choices })], priorErrors).fat?.line.slope,
-    ).toBeCloseTo(0, 9)
+    const three = composeSpan([...ends, followedEnd(visit('2026-06-25'), { choices })])
+    expect([three.fat?.change, three.fat?.verdict]).toEqual([expect.closeTo(0, 9), 'not-told'])
   })
 
   it('are unchanged by a height measured anew', () => {
@@ -69,7 +60,7 @@ describe('two visits on one age and one height', () => {
           readings: [weight(80), ...rounds(tape, [38, 90, 92, 100], [38, 90, 92, 100])],
         }),
       )
-    const span = composeSpan(of(176, '2026-01-10'), of(178, '2026-02-10'), priorErrors)
+    const span = composeSpan([of(176, '2026-01-10'), of(178, '2026-02-10')])
     expect(span.percent?.change).toBeCloseTo(0, 9)
   })
 })
@@ -90,12 +81,11 @@ describe('weights', () => {
   it('of weeks and of visits are never in one line', () => {
     const days = ['2026-06-01', '2026-06-15', '2026-06-29']
     const ends = days.map((day, i) => followedEnd(visit(day), { weighIns: i === 2 ? week(day) : [] }))
-    const line = spanLines(ends, priorErrors).weight
     // 70 kg at every visit; the mean of the last week, 60, is another thing.
-    expect(line?.line.slope).toBeCloseTo(0, 9)
-    expect(line?.count).toBe(3)
+    const span = composeSpan(ends)
+    expect([span.weight?.then, span.weight?.now, span.weight?.visits, span.byWeek]).toEqual([70, 70, 3, false])
     const byWeek = days.map((day) => followedEnd(visit(day), { weighIns: week(day) }))
-    expect(endFigures(byWeek[0] as SpanEnd, priorErrors).weight?.value).toBe(60)
+    expect(endFigures(byWeek[0] as SpanEnd).weight?.value).toBe(60)
   })
 
   it('of a week carry their own noise, and the equation that of the weight it was given', () => {
@@ -103,7 +93,7 @@ describe('weights', () => {
       followedEnd(visit('2026-06-20')),
       followedEnd(visit('2026-06-20'), { weighIns: week('2026-06-20') }),
     ]
-    const [a, b] = [endFigures(plain, priorErrors), endFigures(weekly, priorErrors)]
+    const [a, b] = [endFigures(plain), endFigures(weekly)]
     // No weight enters this equation: the percent and its error are the same whatever was weighed.
     expect(b.percent).toEqual(a.percent)
     const percent = a.percent?.value ?? NaN

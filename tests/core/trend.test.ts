@@ -214,10 +214,15 @@ describe('recomposition score', () => {
     [-2 * pound, 0, 2],
     [pound, 0, -1],
   ])('fat %d kg, lean %d kg: %d points', (fat, lean, points) => {
-    expect(recomposition(fat, lean, 0, 'lb').points).toBeCloseTo(points, 12)
+    expect(recomposition({ change: lean - fat, low: 0, high: 0 }, 'lb').points).toBeCloseTo(points, 12)
   })
 
-  it('counts kilograms where asked, with its error', () => {
-    expect(recomposition(-1, 1, 0.5, 'kg')).toEqual({ points: 2, error: 0.5, unit: 'kg' })
+  it('counts kilograms where asked, with its interval', () => {
+    expect(recomposition({ change: 2, low: 1.5, high: 2.5 }, 'kg')).toEqual({
+      points: 2,
+      low: 1.5,
+      high: 2.5,
+      unit: 'kg',
+    })
   })
 })

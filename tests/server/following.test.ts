@@ -2,12 +2,12 @@ import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
-import { composeSpan } from '../../core/following'
 import { assessorErrors, type RepeatedSite } from '../../core/error'
 import { valueOf, sessionState } from '../../core/readings'
 import { findProtocol } from '../../core/protocols'
-import { formatChange, formatMass, formatMassChange, formatNumber } from '../../core/units'
-import { followedEnds, lookupErrors } from '../../shared/following'
+import { formatChange, formatMass, formatMassChange } from '../../core/units'
+import { followRecord, spanOfRecord } from '../../shared/followed-record'
+import { followedEnds } from '../../shared/following'
 import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory, RecordedChoice, WeighInRecord } from '../../shared/schemas/following'
 import type { Photo } from '../../shared/schemas/photo'
@@ -73,17 +73,14 @@ describe('the facts of a client', () => {
   it('give the list the same figures and verdicts as the client’s own page', async () => {
     const history = await historyOf('Maren Osk')
     const { body } = await coach.send<ClientPage>('GET', '/api/clients?q=Maren')
-    const ends = followedEnds(
-      history.checkins.filter(({ finishedAt }) => finishedAt !== null),
-      history,
-    )
-    const [then, now] = ends.slice(-2)
-    if (!then || !now) throw new Error('two check-ins')
-    const span = composeSpan(then, now, lookupErrors(history.errors))
+    const { span } = spanOfRecord(followRecord(history))
+    if (!span) throw new Error('two check-ins')
     const [line] = body.clients
     expect(line?.fat?.value).toBeCloseTo(span.now.fat?.value ?? NaN, 9)
     expect(line?.fat?.change?.verdict).toBe(span.fat?.verdict)
-    expect(line?.sum?.change?.error).toBeCloseTo(span.sum?.error ?? NaN, 9)
+    expect(line?.sum?.change?.odds).toBeCloseTo(span.sum?.odds ?? NaN, 6)
+    expect(line?.sum?.change?.low).toBeCloseTo(span.sum?.low ?? NaN, 6)
+    expect(span.sum?.noise.clients).toBeGreaterThan(1)
   })
 
   it('sort, filter and find within the whole list', async () => {
@@ -234,10 +231,8 @@ describe('photographs', () => {
 describe('the page to take home', () => {
   it('holds the same numbers as the span, on two pages', async () => {
     const history = await historyOf('Tobin Hale')
-    const ends = followedEnds(history.checkins, history)
-    const [then, now] = [ends[0], ends.at(-1)]
-    if (!then || !now) throw new Error('check-ins')
-    const span = composeSpan(then, now, lookupErrors(history.errors), 'kg')
+    const { then, now, span } = spanOfRecord(followRecord(history))
+    if (!then || !now || !span) throw new Error('check-ins')
     const address = `/api/clients/${history.client.id}/take-home?from=${then.record.id}&to=${now.record.id}`
     const { bytes, headers, status } = await coach.bytes(address)
     expect([status, headers.get('content-type')]).toEqual([200, 'application/pdf'])
@@ -246,12 +241,17 @@ describe('the page to take home', () => {
     const { fat, sum } = span
     if (!fat || !sum) throw new Error('comparable')
     expect(front).toContain(formatMass(fat.now, KG))
-    expect(front).toContain(`${formatMassChange(fat.change, KG)} ± ${formatMass(fat.error, KG)} kg`)
-    expect(front).toContain(`${formatChange(sum.change)} ± ${formatNumber(sum.error)} mm`)
+    expect(front).toContain(
+      `${formatMassChange(fat.change, KG)} (${formatMassChange(fat.low, KG)} to ${formatMassChange(fat.high, KG)}) kg`,
+    )
+    expect(front).toContain(`${formatChange(sum.change)} (${formatChange(sum.low)} to ${formatChange(sum.high)}) mm`)
     for (const { change } of span.folds) {
-      expect(back).toContain(`${formatChange(change.change)} ± ${formatNumber(change.error)}`)
+      expect(back).toContain(
+        `${formatChange(change.change)} (${formatChange(change.low)} to ${formatChange(change.high)})`,
+      )
     }
     expect(back).toContain('not a diagnosis')
+    expect(back).toMatch(/at most one in twenty is ever told so/)
   })
 
   it('is neutral for who asked for it, whatever the address says, and says so plainly where there is nothing', async () => {

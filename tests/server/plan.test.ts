@@ -2,7 +2,7 @@ import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { planLine } from '../../core/plan'
-import { followedEnds, lookupErrors } from '../../shared/following'
+import { followedEnds } from '../../shared/following'
 import { targetOf } from '../../shared/plan'
 import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
@@ -67,7 +67,7 @@ describe('a plan', () => {
     const [start] = followedEnds(facts.checkins, facts)
     const [plan] = facts.plans
     if (!start || !plan) throw new Error('a plan and its start')
-    const line = planLine(targetOf(plan), start, lookupErrors(facts.errors))
+    const line = planLine(targetOf(plan), start)
     // 74 kg by Jackson, Pollock & Ward 1980 and Siri 1961.
     const sum = FOLDS.reduce((a, b) => a + b, 0)
     const years = new Date(Date.now() - 60 * 86_400_000).getFullYear() - 1992

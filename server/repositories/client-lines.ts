@@ -161,9 +161,10 @@ function lineOf(id: string, own: Followed, noise: StudioNoise) {
   if (own.made?.noise === noise) return own.made.line
   const noises = own.cases.length > 0 ? noise.for(id, own.lastDay ?? undefined) : ASSUMED_NOISES
   const figure = (one: ListFigure): ClientFigure | null => {
-    const value = own.values[one]
     const found = own.cases.find((each) => each.figure === one)
     const change = found && judgeCase(found, noises)
+    // Weighed as the span weighs it, where there is one.
+    const value = change?.now ?? own.values[one]
     if (value === undefined) return null
     if (!change) return { value, change: null }
     const { low, high, odds, verdict } = change

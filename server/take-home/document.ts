@@ -10,10 +10,10 @@ const RULE = '#d9d1c3'
 
 /** What verdicts and numbers mean, in words a client reads. */
 const VERDICTS: readonly (readonly [string, string])[] = [
-  ['leaning', 'the measurements point that way but do not establish it: the next check-ins will tell.'],
+  ['leaning', 'pointing that way, not established: the next check-ins will tell.'],
   [
     'not told apart',
-    'no change would have given such measurements about as well. It does not say that nothing changed: the two numbers in brackets say how much could have.',
+    'no change would give such measurements about as well; the two numbers in brackets say how much it could be.',
   ],
   ['34 x', 'these measurements are 34 times likelier if something changed than if nothing did.'],
   ['in brackets', 'the change lies between the two numbers in nineteen comparisons out of twenty.'],
@@ -64,7 +64,7 @@ function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
       layout: ruled,
       table: {
         headerRows: 1,
-        widths: ['*', 40, 40, 110, 110],
+        widths: ['*', 34, 34, 112, 128],
         body: [
           [head('', false), head('Then'), head('Now'), head('Change'), head('', false)],
           ...rows.map(({ name, then, now, change, verdict, isReal }): TableCell[] => [

@@ -92,7 +92,7 @@ export interface TakeHomeRequest {
 function said(change: Change, say: (value: number) => string) {
   return {
     change: `${say(change.change)} (${say(change.low)} to ${say(change.high)})`,
-    verdict: `${verdictSaid(change)}, ${oddsSaid(change.odds)} x${change.odds < 1 ? ' against' : ''}`,
+    verdict: `${verdictSaid(change)}, ${change.odds < 1 ? 'under 1' : oddsSaid(change.odds)} x`,
     isReal: change.verdict === 'real',
   }
 }

@@ -58,6 +58,8 @@ beforeAll(async () => {
     [`POST /api/clients/${clientId}/checkins`, () => ({ id: fresh(), protocolId: 'laboratory-7', startedAt: now() })],
     [`PUT /api/clients/${clientId}/landmarks/triceps`, () => ({ note: 'A mole.' })],
     [`POST /api/clients/${clientId}/choices`, () => ({ id: fresh(), conversion: 'siri', equationId: null })],
+    [`POST /api/clients/${other.id}/pins`, () => ({ id: fresh(), checkinId: visit })],
+    [`PUT /api/clients/${clientId}/worthwhile`, () => ({ fatKg: 1, sumPercent: null })],
     [
       `POST /api/clients/${clientId}/weigh-ins`,
       () => ({ weighIns: [{ id: fresh(), day, value: 71.4, unit: 'kg', dry: true, source: 'typed' }] }),

@@ -24,7 +24,7 @@ export function fatFreeMassIndex(fatFreeKg: number, heightCm: number): number {
 
 /** FFMI brought to a height of 1.80 m (Kouri et al. 1995, recalled). */
 export function adjustedFatFreeMassIndex(fatFreeKg: number, heightCm: number): number {
-  return fatFreeMassIndex(fatFreeKg, heightCm) + 6.1 * (1.8 - heightCm / 100)
+  return fatFreeMassIndex(fatFreeKg, heightCm) + 6.3 * (1.8 - heightCm / 100)
 }
 
 /**

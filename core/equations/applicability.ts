@@ -13,7 +13,7 @@ export interface PersonFacts {
 
 /** Something the reader of an estimate has to know, with its sentence. */
 export interface Caution {
-  code: 'sex' | 'age' | 'ancestry' | 'athlete' | 'obese' | 'sum' | 'tracking' | 'rounding' | 'conversion'
+  code: 'sex' | 'age' | 'ancestry' | 'athlete' | 'obese' | 'sum' | 'tracking' | 'rounding' | 'conversion' | 'note'
   sentence: string
 }
 
@@ -26,7 +26,8 @@ function years({ low, high }: { low: number; high: number }): string {
   return Number.isFinite(high) ? `${low} to ${high}` : `${low} and over`
 }
 
-function ageCaution({ ages }: Equation, { age }: KnownMeasures): Caution[] {
+function ageCaution({ ages: all, agesBySex }: Equation, { age }: KnownMeasures, { sex }: PersonFacts): Caution[] {
+  const ages = agesBySex?.[sex] ?? all
   if (!ages || age === undefined || (age >= ages.low && age <= ages.high)) return []
   return [{ code: 'age', sentence: `Age ${age} is outside the sample this equation was made on (${years(ages)}).` }]
 }
@@ -74,9 +75,10 @@ function bodyCautions(equation: Equation, measures: KnownMeasures, person: Perso
 export function applicability(equation: Equation, measures: Measures, person: PersonFacts): Caution[] {
   return [
     ...sexCaution(equation, person),
-    ...ageCaution(equation, measures),
+    ...ageCaution(equation, measures, person),
     ...sumCaution(equation, measures),
     ...bodyCautions(equation, measures, person),
+    ...(equation.note ? [{ code: 'note' as const, sentence: equation.note }] : []),
   ]
 }
 
@@ -94,8 +96,10 @@ export function conversionCautions(
     return [{ code: 'conversion', sentence: `The density conversion was made for ${label}.` }]
   }
   const personal = group !== 'Boys' && group !== 'Girls' && group !== 'Obese women'
-  if (!personal || person.ancestry) return []
-  return [
-    { code: 'ancestry', sentence: `The density conversion was made for ${label}; the record does not say the group.` },
-  ]
+  if (!personal) return []
+  // A record of some group is no record of this one.
+  const own = person.ancestry?.replace('-', ' ').toLowerCase()
+  if (own && group?.toLowerCase().startsWith(own)) return []
+  const says = own ? 'the record says another group' : 'the record does not say the group'
+  return [{ code: 'ancestry', sentence: `The density conversion was made for ${label}; ${says}.` }]
 }

@@ -39,7 +39,7 @@ export const CONVERSIONS: Readonly<Record<string, DensityConversion>> = {
   brozek: { id: 'brozek', label: 'Brozek', a: 457, b: 414.2, source: 'Brozek et al. 1963', ...everybody },
   ...Object.fromEntries([
     specific('black-men', 'Black men', 'male', [18, 32], [437, 393]),
-    specific('black-women', 'Black women', 'female', [24, 79], [485, 441]),
+    specific('black-women', 'Black women', 'female', [24, 79], [485, 439]),
     specific('hispanic-women', 'Hispanic women', 'female', [20, 40], [487, 441]),
     specific('american-indian-women', 'American Indian women', 'female', [18, 60], [481, 434]),
     specific('japanese-men', 'Japanese men', 'male', [18, 48], [497, 452]),

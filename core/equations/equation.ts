@@ -43,6 +43,8 @@ export interface Equation {
   sex: Sex | 'both'
   /** Ages of the derivation sample; null: not given. */
   ages: AgeRange | null
+  /** Ages by sex, where the sample's differ. */
+  agesBySex?: Readonly<Record<Sex, AgeRange>>
   population: Population
   sample: string
   inputs: readonly InputId[]
@@ -63,6 +65,8 @@ export interface Equation {
   seePercent: Readonly<Record<Sex, number | null>>
   source: string
   vertex: Vertex | null
+  /** What has to be known beside every answer, as a caution. */
+  note?: string
   /**
    * The formula as printed: S the sum in mm, girths and height in cm, lb = weight / 0.45359237, BMI = kg / m^2, s = 1 for
    * women and 0 for men, b = 1 where the term for Black athletes is on, log10 the decimal logarithm.

@@ -43,6 +43,11 @@ function healthy(low: number, high: number): NormBand[] {
   return bands(['below the range', 0], ['in the range', low], ['above the range', high])
 }
 
+/** Tables made on adults say nothing about anybody under 18. */
+function adult(ageYears: number, own: NormBand[]): readonly NormBand[] {
+  return ageYears < 18 ? [] : own
+}
+
 const GALLAGHER: Record<Sex, readonly { from: number; to: number; low: number; high: number }[]> = {
   female: [
     { from: 20, to: 39, low: 21, high: 33 },
@@ -64,7 +69,7 @@ export const NORM_TABLES: readonly NormTable[] = [
     of: 'percent',
     unit: '%',
     source: 'Table in wide use in the fitness industry (common practice)',
-    bands: (sex) => INDUSTRY[sex],
+    bands: (sex, ageYears) => adult(ageYears, INDUSTRY[sex]),
   },
   {
     id: 'healthy-wide',
@@ -72,7 +77,7 @@ export const NORM_TABLES: readonly NormTable[] = [
     of: 'percent',
     unit: '%',
     source: 'Common practice',
-    bands: (sex) => (sex === 'male' ? healthy(10, 20) : healthy(20, 32)),
+    bands: (sex, ageYears) => adult(ageYears, sex === 'male' ? healthy(10, 20) : healthy(20, 32)),
   },
   {
     id: 'gallagher',
@@ -105,23 +110,48 @@ export const NORM_TABLES: readonly NormTable[] = [
     note: 'Not for muscular people: read it beside the fat-free mass index.',
   },
   {
-    id: 'waist-risk',
-    name: 'Waist',
+    id: 'waist-industry',
+    name: 'Waist, fitness industry',
     of: 'waist',
     unit: 'cm',
-    source: 'Common practice, after WHO action levels',
-    bands: (sex) =>
-      sex === 'male'
-        ? bands(['low', 0], ['middle', 80], ['at risk', 102])
-        : bands(['low', 0], ['middle', 70], ['at risk', 88]),
+    source: 'Table in wide use in the fitness industry (common practice)',
+    bands: (sex, ageYears) =>
+      adult(
+        ageYears,
+        sex === 'male'
+          ? bands(['low', 0], ['middle', 80], ['at risk', 102])
+          : bands(['low', 0], ['middle', 70], ['at risk', 88]),
+      ),
+  },
+  {
+    id: 'waist-who',
+    name: 'Waist, WHO 2008',
+    of: 'waist',
+    unit: 'cm',
+    source: 'World Health Organization 2008, expert consultation on waist (recalled)',
+    bands: (sex, ageYears) =>
+      adult(
+        ageYears,
+        sex === 'male'
+          ? bands(['not raised', 0], ['risk raised', 94], ['much raised', 102])
+          : bands(['not raised', 0], ['risk raised', 80], ['much raised', 88]),
+      ),
   },
   {
     id: 'waist-to-hip',
-    name: 'Waist to hip',
+    name: 'Waist to hip, fitness industry',
     of: 'waist-to-hip',
     unit: '',
     source: 'Common practice',
-    bands: (sex) => bands(['low', 0], ['at risk', sex === 'male' ? 0.95 : 0.86]),
+    bands: (sex, ageYears) => adult(ageYears, bands(['low', 0], ['at risk', sex === 'male' ? 0.95 : 0.86])),
+  },
+  {
+    id: 'waist-to-hip-who',
+    name: 'Waist to hip, WHO 2008',
+    of: 'waist-to-hip',
+    unit: '',
+    source: 'World Health Organization 2008, expert consultation on waist (recalled)',
+    bands: (sex, ageYears) => adult(ageYears, bands(['not raised', 0], ['risk raised', sex === 'male' ? 0.9 : 0.85])),
   },
   {
     id: 'waist-to-height',
@@ -129,7 +159,7 @@ export const NORM_TABLES: readonly NormTable[] = [
     of: 'waist-to-height',
     unit: '',
     source: 'Common practice',
-    bands: () => bands(['low', 0], ['at risk', 0.5]),
+    bands: (_, ageYears) => adult(ageYears, bands(['low', 0], ['at risk', 0.5])),
   },
 ]
 

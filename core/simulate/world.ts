@@ -49,7 +49,17 @@ export function simulateWorld(
   { protocol, foldsMm, weeks, course = () => 1, hand = () => ({}) }: WorldClient,
   from: Date,
 ): { startedAt: string; readings: Reading[] }[] {
-  const { floorMm, share, markFactor, dayShare, dayCorrelation = 0, dayWhite = 0, copied = 0, blunders, markMm = 0.5 } = world
+  const {
+    floorMm,
+    share,
+    markFactor,
+    dayShare,
+    dayCorrelation = 0,
+    dayWhite = 0,
+    copied = 0,
+    blunders,
+    markMm = 0.5,
+  } = world
   const sigma = (mm: number) => Math.hypot(floorMm, share * mm)
   let lasting = random.normal()
   return weeks.map((week, i) => {

@@ -25,8 +25,8 @@ const ruled = {
   hLineColor: (i: number) => (i <= 1 ? INK : RULE),
   paddingLeft: () => 0,
   paddingRight: () => 10,
-  paddingTop: () => 3,
-  paddingBottom: () => 3,
+  paddingTop: () => 2,
+  paddingBottom: () => 2,
 }
 
 function day(iso: Day): string {
@@ -62,6 +62,7 @@ function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
     { text: title, style: 'heading' },
     {
       layout: ruled,
+      fontSize: 10,
       table: {
         headerRows: 1,
         widths: ['*', 34, 34, 112, 128],
@@ -89,7 +90,7 @@ export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
     pageSize: 'A4',
     pageMargins: [40, 40, 40, 46],
     defaultStyle: { font: 'Text', fontSize: 11, color: INK, lineHeight: 1.2 },
-    styles: { heading: { bold: true, fontSize: 13, margin: [0, 16, 0, 6] } },
+    styles: { heading: { bold: true, fontSize: 13, margin: [0, 12, 0, 4] } },
     footer: (page, pages) => ({
       margin: [40, 12, 40, 0],
       fontSize: 8.5,

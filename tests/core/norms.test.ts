@@ -19,9 +19,9 @@ describe('indexes', () => {
   })
 
   it('FFMI, adjusted to 1.80 m, corrected girth and muscle by hand', () => {
-    // 60 / 1.74^2 = 19.8177; + 6.1 x 0.06 = 20.1837
+    // 60 / 1.74^2 = 19.8177; + 6.3 x 0.06 = 20.1957
     expect(fatFreeMassIndex(60, 174)).toBeCloseTo(19.8177, 4)
-    expect(adjustedFatFreeMassIndex(60, 174)).toBeCloseTo(20.1837, 4)
+    expect(adjustedFatFreeMassIndex(60, 174)).toBeCloseTo(20.1957, 4)
     expect(correctedGirth(32, 10)).toBeCloseTo(28.8584, 4)
     // 1.74 x (0.00744 x 784 + 0.00088 x 2500 + 0.00441 x 1156) + 2.4 - 1.632 + 7.8 = 31.4159
     expect(
@@ -46,8 +46,13 @@ describe('where people stand', () => {
     ['gallagher', 22, 'female', 'in the range'],
     ['who-bmi', 24.9, 'female', 'normal range'],
     ['who-bmi', 40, 'male', 'obese III'],
-    ['waist-risk', 88, 'female', 'at risk'],
-    ['waist-risk', 79.9, 'male', 'low'],
+    ['waist-industry', 88, 'female', 'at risk'],
+    ['waist-industry', 79.9, 'male', 'low'],
+    // WHO 2008, recalled: raised from 80 (women) and 94 (men), much raised from 88 and 102.
+    ['waist-who', 88, 'female', 'much raised'],
+    ['waist-who', 79.9, 'female', 'not raised'],
+    ['waist-who', 94, 'male', 'risk raised'],
+    ['waist-to-hip-who', 0.85, 'female', 'risk raised'],
     ['waist-to-hip', 0.86, 'female', 'at risk'],
     ['waist-to-height', 0.49, 'male', 'low'],
   ] as const)('%s: %d for a %s is %s', (id, value, sex, name) => {
@@ -57,6 +62,8 @@ describe('where people stand', () => {
   it('says nothing where a table says nothing', () => {
     expect(band('gallagher', 22, 'female', 17)).toBeNull()
     expect(band('who-bmi', 22, 'female', 15)).toBeNull()
+    for (const id of ['waist-who', 'waist-industry', 'waist-to-height', 'fitness-industry'])
+      expect(band(id, 22, 'male', 17), id).toBeNull()
   })
 
   it('gives athletes no percent table but the sentence why', () => {

@@ -1,4 +1,4 @@
-import { ADULTS, NO_SEE, type Equation, type Measures } from '../equation'
+import { NO_SEE, type Equation, type Measures } from '../equation'
 import { bmi } from '../measures'
 
 const SUMMED = ['triceps', 'subscapular', 'suprailiac', 'thigh'] as const
@@ -6,7 +6,7 @@ const sum = (m: Measures) => m.triceps + m.subscapular + m.suprailiac + m.thigh
 const SOURCE = 'Peterson et al. 2003, Am J Clin Nutr 77:1186'
 
 const common = {
-  ages: ADULTS,
+  ages: { low: 18, high: 55 },
   population: 'general',
   summed: SUMMED,
   sum,

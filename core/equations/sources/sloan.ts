@@ -27,6 +27,7 @@ export const SLOAN: readonly Equation[] = [
     ages: { low: 17, high: 25 },
     population: 'general',
     sample: 'Women of 17 to 25 years',
+    note: 'Sloan lifted a vertical fold over the iliac crest in the midaxillary line; the suprailiac here stands in for it.',
     inputs: ['suprailiac', 'triceps'],
     summed: [],
     sum: null,

@@ -2,6 +2,10 @@ import { NO_SEE, see, type Equation } from '../equation'
 
 const noFolds = { summed: [], sum: null, sums: null } as const
 
+/** Said beside these equations: practice takes the navel alone (common practice). */
+const TWO_LEVELS =
+  'In the papers the abdomen is the mean of two levels, half way from xiphoid to navel and at the navel; here it is the navel alone.'
+
 /** Girth equations of Tran, Weltman and co-workers. Recalled, not re-read in the papers. */
 export const WELTMAN: readonly Equation[] = [
   {
@@ -12,6 +16,7 @@ export const WELTMAN: readonly Equation[] = [
     ages: { low: 21, high: 78 },
     population: 'general',
     sample: 'Men of 21 to 78 years',
+    note: TWO_LEVELS,
     inputs: ['abdomen', 'hip', 'iliac', 'weight'],
     gives: 'percent',
     seePercent: see(3.6),
@@ -29,10 +34,11 @@ export const WELTMAN: readonly Equation[] = [
     ages: { low: 15, high: 79 },
     population: 'general',
     sample: 'Women of 15 to 79 years',
+    note: TWO_LEVELS,
     inputs: ['abdomen', 'hip', 'height', 'age'],
     gives: 'density',
     seePercent: NO_SEE,
-    source: 'Tran, Weltman & Seip 1989 (recalled)',
+    source: 'Tran & Weltman 1989, Med Sci Sports Exerc 21:101',
     vertex: { of: 'abdomen', at: 0.002824 / (2 * 0.0000122098) },
     expression:
       '1.168297 - 0.002824 abdomen + 0.0000122098 abdomen^2 - 0.000733128 hip + 0.000510477 height - 0.000216161 age',
@@ -52,6 +58,7 @@ export const WELTMAN: readonly Equation[] = [
     ages: { low: 24, high: 68 },
     population: 'obese',
     sample: 'Obese men of 24 to 68 years',
+    note: TWO_LEVELS,
     inputs: ['abdomen', 'weight'],
     gives: 'percent',
     seePercent: NO_SEE,

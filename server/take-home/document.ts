@@ -124,13 +124,14 @@ export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
       ...table(`Girths, ${lengthUnit}`, girths),
       ...(folds.length + girths.length === 0 ? [{ text: 'There is nothing to compare yet.' }] : []),
       { text: 'How to read it', style: 'heading' },
-      { text: promise, margin: [0, 0, 0, 3] },
+      { text: promise, fontSize: 10, margin: [0, 0, 0, 2] },
       ...VERDICTS.map(([name, meaning]): Content => ({
         text: [{ text: `${name}: `, bold: true }, meaning],
-        margin: [0, 0, 0, 3],
+        fontSize: 10,
+        margin: [0, 0, 0, 2],
       })),
       { text: 'How it was measured', style: 'heading' },
-      ...method.map((sentence): Content => ({ text: sentence, margin: [0, 0, 0, 2] })),
+      ...method.map((sentence): Content => ({ text: sentence, fontSize: 10, margin: [0, 0, 0, 1] })),
     ],
   }
 }

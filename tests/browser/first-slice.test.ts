@@ -181,6 +181,11 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.open('/studio')
     await studio.audit('studio')
     await coach.click('[data-field="ownMass"] button', 'lb')
+    // Going elsewhere at once would take the change back before it is sent.
+    await coach.page.waitForFunction(async () => {
+      const me = (await (await fetch('/api/me')).json()) as { own: { massUnit: string | null } }
+      return me.own.massUnit === 'lb'
+    })
     await coach.open('/clients')
     await coach.sees('Fat, lb')
     await coach.click('td a', 'Maren Osk')

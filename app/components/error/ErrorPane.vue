@@ -152,7 +152,10 @@ async function simulate() {
         girths {{ TEM_MARKS.girth.trained }} %.
       </p>
     </section>
-    <section class="grid content-start gap-6 bg-sheet px-4 py-4 sm:px-6" aria-label="The error of this change">
+    <section
+      class="grid grid-cols-[minmax(0,1fr)] content-start gap-6 bg-sheet px-4 py-4 sm:px-6"
+      aria-label="The error of this change"
+    >
       <ErrorParts v-if="span" :between="between" :noises="noises" :units="units" :neutral="neutral" />
       <div v-if="span" aria-labelledby="better">
         <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -210,6 +213,7 @@ async function simulate() {
         </div>
       </div>
       <p v-else id="better" class="text-faded">A second check-in is needed to speak of a change.</p>
+      <slot />
     </section>
   </div>
 </template>

@@ -25,7 +25,7 @@ const NAMES: Record<Component, string> = {
 }
 const REMEDIES: Record<Remedy['id'], string> = {
   readings: 'two more readings a site',
-  marks: 'marks found half as far off: drawn once, measured from bone',
+  marks: 'marks found half as far off',
   conditions: 'the same hour, training and food each time',
   hand: 'the same person with the same caliper',
   weigh: 'a week of weigh-ins in place of one',

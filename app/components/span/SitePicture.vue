@@ -76,7 +76,7 @@ function across(mm: number): string {
         >
           {{ formatChange(change.now - change.then) }}
         </td>
-        <td class="py-px pl-3 text-[15px] max-sm:text-sm sm:w-28"><VerdictMark :change="change" short /></td>
+        <td class="py-px pl-3 text-[15px] max-sm:text-sm sm:w-28"><VerdictMark :change="change" short bare /></td>
       </tr>
     </tbody>
     <tfoot aria-hidden="true">

@@ -30,7 +30,9 @@ defineProps<{
       <span v-if="verdict" class="mt-0.5 block text-[15px]">
         <span class="figure block text-base">
           <span class="font-bold" data-change>{{ change }}</span>
-          <span class="text-sm text-faded" data-interval> ({{ low }} to {{ high }})</span>
+          <span class="text-sm whitespace-nowrap text-faded max-sm:block" data-interval>
+            ({{ low }} to {{ high }})</span
+          >
         </span>
         <VerdictMark :change="verdict" />
         <span v-if="verdict.noise.clients === 0" class="block text-xs text-faded" data-assumed

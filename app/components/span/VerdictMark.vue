@@ -5,7 +5,7 @@ import { oddsSaid, oddsSentence, verdictSaid, type Change } from '#core/followin
  * A verdict as a small balance, a word and the odds: the bar tilts with the log of the odds, level where nothing is told
  * apart; its scale has ticks at 3 and 20.
  */
-const props = defineProps<{ change: Pick<Change, 'change' | 'verdict' | 'odds'>; short?: boolean }>()
+const props = defineProps<{ change: Pick<Change, 'change' | 'verdict' | 'odds'>; short?: boolean; bare?: boolean }>()
 
 const FULL = 1000
 const ANGLE = 34
@@ -33,7 +33,7 @@ const words = computed(() => verdictSaid(props.change))
 
 <template>
   <span
-    class="inline-flex items-center gap-1.5 whitespace-nowrap"
+    class="inline-flex flex-wrap items-center gap-x-1.5 sm:flex-nowrap sm:whitespace-nowrap"
     :data-verdict="change.verdict"
     :title="oddsSentence(change.odds)"
   >
@@ -61,7 +61,9 @@ const words = computed(() => verdictSaid(props.change))
         :transform="`rotate(${turned} 15 9)`"
       />
     </svg>
-    <span :class="settled || change.verdict === 'leaning' ? 'font-bold' : 'text-faded'">{{ words }}</span>
+    <span :class="[settled || change.verdict === 'leaning' ? 'font-bold' : 'text-faded', { 'max-sm:sr-only': bare }]">{{
+      words
+    }}</span>
     <span v-if="!short" class="figure text-sm text-faded" data-odds>{{ odds }}</span>
   </span>
 </template>

@@ -7,7 +7,15 @@ const store = useMe()
 const { problem, tell } = useTelling()
 const own = computed(() => store.me?.own ?? { massUnit: null, lengthUnit: null })
 const studio = computed(
-  () => store.me?.studio ?? { name: '', massUnit: 'kg' as const, lengthUnit: 'cm' as const, timeZone: studioZone() },
+  () =>
+    store.me?.studio ?? {
+      name: '',
+      massUnit: 'kg' as const,
+      lengthUnit: 'cm' as const,
+      timeZone: studioZone(),
+      worthwhileFatKg: 0.5,
+      worthwhileSumPercent: 5,
+    },
 )
 
 function chosen<Unit extends string>(value: Unit | 'studio' | null): Unit | null {
@@ -66,6 +74,22 @@ function chosen<Unit extends string>(value: Unit | 'studio' | null): Unit | null
         <p v-else>{{ studio.timeZone }}</p>
         <p class="text-[15px]">There it is {{ sayTime(Date.now(), 'EEEE d MMMM, HH:mm') }}.</p>
         <HabitSettings class="mt-6" />
+        <WorthwhileField
+          v-if="store.isLead"
+          class="mt-6"
+          :fat-kg="studio.worthwhileFatKg ?? null"
+          :sum-percent="studio.worthwhileSumPercent ?? null"
+          :units="store.units"
+          hint="What is real but smaller than this is called real but small. A client can have their own."
+          :save="
+            (own) =>
+              store.changeStudio({
+                ...studio,
+                worthwhileFatKg: own.fatKg ?? 0.5,
+                worthwhileSumPercent: own.sumPercent ?? 5,
+              })
+          "
+        />
       </section>
       <div v-if="!store.isRecorder" class="grid content-start gap-10">
         <CaliperList />

@@ -6,7 +6,7 @@ import type { MeasureId, Reading } from '../core/readings'
 import { rangeOf, unitOf } from '../core/readings/slips/words'
 import { asSite, WAY_IDS, type WayId } from '../core/sites'
 import { lengthToCm, massToKg } from '../core/units'
-import { HeaderProblem, numberOf, SEXES } from './rows'
+import { columnNames, HeaderProblem, numberOf, SEXES } from './rows'
 
 const NEEDED = ['client', 'sex', 'birth_date', 'height_cm', 'at', 'set', 'assessor', 'site', 'value'] as const
 const MORE = ['unit', 'struck', 'method'] as const
@@ -32,21 +32,9 @@ export interface ReadingRow {
 
 type Refuse = (line: number, reason: string) => void
 
-/**
- * Where each column stands.
- * @throws HeaderProblem when a needed one is missing or one is named twice
- */
+/** Where each column stands; -1: not there. */
 function columnsOf(header: readonly string[]): Record<Name, number> {
-  const names = header.map((name) =>
-    name
-      .replace(/^\uFEFF/, '')
-      .trim()
-      .toLowerCase(),
-  )
-  const missing = NEEDED.filter((name) => !names.includes(name))
-  if (missing.length > 0) throw new HeaderProblem(`Missing column in the header: ${missing.join(', ')}.`)
-  const twice = names.find((name, i) => name !== '' && names.indexOf(name) !== i)
-  if (twice) throw new HeaderProblem(`The header names ${twice} twice.`)
+  const names = columnNames(header, NEEDED)
   return Object.fromEntries([...NEEDED, ...MORE].map((name) => [name, names.indexOf(name)])) as Record<Name, number>
 }
 

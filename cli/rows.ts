@@ -57,20 +57,29 @@ function inputOf(name: string): InputId | null {
 }
 
 /**
- * Reads the header row.
- * @throws HeaderProblem when a needed column is missing, a column is named twice or a fold or girth column is not known
+ * Names of the columns, in small letters.
+ * @throws HeaderProblem when a needed one is missing or one is named twice
  */
-export function rowReader(header: readonly string[]): RowReader {
+export function columnNames(header: readonly string[], needed: readonly string[]): string[] {
   const names = header.map((name) =>
     name
       .replace(/^\uFEFF/, '')
       .trim()
       .toLowerCase(),
   )
-  const missing = NEEDED.filter((name) => !names.includes(name))
+  const missing = needed.filter((name) => !names.includes(name))
   if (missing.length > 0) throw new HeaderProblem(`Missing column in the header: ${missing.join(', ')}.`)
   const twice = names.find((name, i) => name !== '' && names.indexOf(name) !== i)
   if (twice) throw new HeaderProblem(`The header names ${twice} twice.`)
+  return names
+}
+
+/**
+ * Reads the header row.
+ * @throws HeaderProblem when a needed column is missing, a column is named twice or a fold or girth column is not known
+ */
+export function rowReader(header: readonly string[]): RowReader {
+  const names = columnNames(header, NEEDED)
   const unknown = names.find((name) => /^(fold|girth)_/.test(name) && siteOf(name) === null)
   if (unknown) throw new HeaderProblem(`The header names a site nobody knows: ${unknown}.`)
   const columns = names.flatMap((name, index): Column[] => {

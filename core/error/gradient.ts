@@ -57,29 +57,3 @@ export function percentVariance(gradient: Gradient, variances: InputVariances): 
   }
   return variance
 }
-
-/** Variances of fat and lean mass, and of lean minus fat, in kg squared, from the same inputs. */
-export function massVariances(
-  gradient: Gradient,
-  variances: InputVariances,
-  { weightKg, percent, splitVariance }: { weightKg: number; percent: number; splitVariance?: number },
-): { fat: number; lean: number; difference: number } {
-  let [fat, lean, difference] = [0, 0, 0]
-  for (const input of new Set([...(Object.keys(gradient) as InputId[]), 'weight' as const])) {
-    // fat = W p / 100, lean = W - fat: the weight acts by itself and, in some equations, through the percent.
-    const byPercent = (weightKg / 100) * (gradient[input] ?? 0)
-    const splits = input === 'weight' && splitVariance === undefined
-    const fatBy = byPercent + (splits ? percent / 100 : 0)
-    const leanBy = (splits ? 1 : 0) - fatBy
-    const variance = variances[input] ?? 0
-    fat += fatBy ** 2 * variance
-    lean += leanBy ** 2 * variance
-    difference += (leanBy - fatBy) ** 2 * variance
-  }
-  if (splitVariance !== undefined) {
-    fat += (percent / 100) ** 2 * splitVariance
-    lean += (1 - percent / 100) ** 2 * splitVariance
-    difference += (1 - percent / 50) ** 2 * splitVariance
-  }
-  return { fat, lean, difference }
-}

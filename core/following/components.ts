@@ -1,7 +1,7 @@
 import type { SpanEnd } from '../composition/end-figures'
 import { conditionChanges } from '../composition/conditions'
 import { onTermsOf, weighedAlike } from '../composition/terms'
-import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
+import { ASSUMED_ERRORS, weighingVariance, type ErrorModel } from '../error/model'
 import { copyingIn } from './copies'
 import { figureOver, varianceTeller, type VarianceParts } from './figures'
 import type { Noise } from './noise'
@@ -28,6 +28,9 @@ export interface Remedy {
   sd: number
 }
 
+/** What a week of weigh-ins leaves of the variance of one: correlated days average out less. */
+const WEEK_LEAVES = weighingVariance(1, 7, ASSUMED_ERRORS) / weighingVariance(1, 1, ASSUMED_ERRORS)
+
 /** Ways to a smaller error, by what each takes off the variance's parts. */
 const REMEDIES: Record<Remedy['id'], (shares: ErrorParts['shares']) => number> = {
   // Two more readings a site beside the usual two.
@@ -38,7 +41,7 @@ const REMEDIES: Record<Remedy['id'], (shares: ErrorParts['shares']) => number> =
   conditions: ({ day }) => day / 2,
   hand: ({ hand }) => hand,
   // A week's mean of seven weigh-ins in place of one.
-  weigh: ({ weight }) => weight * 0.63,
+  weigh: ({ weight }) => weight * (1 - WEEK_LEAVES),
 }
 
 /**

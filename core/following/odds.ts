@@ -1,4 +1,4 @@
-import { logGamma, quickStudentCdf } from '../trend/student'
+import { logGamma, studentCdf } from '../trend/student'
 import { COURSES, noiseTerms, runCourse, type FilterRun, type FilterSeries } from './course-filter'
 import type { Noise } from './noise'
 
@@ -99,7 +99,7 @@ class Mixture {
     for (let i = 0; i < count; i += 1) {
       const off = value - (means[i] as number)
       const sd = sds[i] as number
-      const part = sd > 0 ? quickStudentCdf(off / sd, freedoms[i] as number) : Number(off >= 0)
+      const part = sd > 0 ? studentCdf(off / sd, freedoms[i] as number) : Number(off >= 0)
       share += (weights[i] as number) * part
     }
     return share

@@ -1,6 +1,5 @@
 export * from './seven-day'
 export * from './kalman'
-export * from './line'
 export * from './student'
 export * from './recomposition'
 export * from './diary-paste'

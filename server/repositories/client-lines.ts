@@ -141,7 +141,8 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
     const { ends, pinned } = record
     const now = ends.at(-1)
     const figures = now && endFigures(now)
-    const since = ends.slice(Math.max(0, pinned < ends.length - 1 ? pinned : ends.length - 2))
+    // The list speaks of what was chosen beforehand: nothing yet where the pin stands at the newest check-in.
+    const since = ends.slice(Math.max(0, pinned))
     usePorts().shelf.put(SHELF, id, {
       touchedAt,
       evidence: clientEvidence(ends),

@@ -482,7 +482,9 @@ describe('clients and phone', () => {
     await coach.page.waitForFunction(
       () => document.querySelector('[data-client]')?.getAttribute('data-client') === 'Tobin Hale',
     )
-    await coach.sees('not told apart')
+    // The pin stands at the newest check-in: nothing is claimed since, and the sum of today's set stands there.
+    expect(await coach.page.$$('[data-client] [data-verdict]')).toHaveLength(0)
+    await coach.sees(EIGHT.values.reduce((a, b) => a + b, 0).toFixed(1))
     await coach.click('button', 'Not measured yet')
     await coach.sees('1 shown')
     expect(await names()).toEqual(['Tobin Hale'])

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { derivative } from 'mathjs'
 import { EQUATIONS, isFor, type Equation, type InputId, type Measures, type Sex } from '../../core/equations'
-import { gradientOf, massVariances, percentVariance, simulatePercent, type InputVariances } from '../../core/error'
+import { gradientOf, percentVariance, simulatePercent, type InputVariances } from '../../core/error'
+import { weightsOf, type FigureId } from '../../core/following'
 import { dualOf, printed, scopeOf, someMeasures } from '../support/equations'
 
 const pairs = EQUATIONS.flatMap((equation) =>
@@ -107,15 +108,17 @@ describe('propagation against simulation', () => {
   })
 
   it('splits weight error between fat and lean', () => {
-    // By hand: 80 kg at 20 %, weight alone off by 1 kg (variance 1), percent fixed: fat 0.2^2, lean 0.8^2, lean - fat 0.6^2.
-    const { fat, lean, difference } = massVariances({}, { weight: 1 }, { weightKg: 80, percent: 20 })
-    expect(fat).toBeCloseTo(0.04, 12)
-    expect(lean).toBeCloseTo(0.64, 12)
-    expect(difference).toBeCloseTo(0.36, 12)
-    // A fold error of 1 point of percent: 0.8 kg from lean to fat.
-    const folds = massVariances({ chest: 1 }, { chest: 1 }, { weightKg: 80, percent: 20 })
-    expect(folds.fat).toBeCloseTo(0.64, 12)
-    expect(folds.lean).toBeCloseTo(0.64, 12)
-    expect(folds.difference).toBeCloseTo(2.56, 12)
+    const terms = { means: {}, weightKg: 80, percent: 20, gradient: { chest: 1 }, bend: 0, percentOf: new Set<never>() }
+    const of = (figure: FigureId) => weightsOf(figure, terms, [])
+    // By hand: 80 kg at 20 %. A kilogram more is 0.2 of fat and 0.8 of lean; a point of percent is 0.8 kg from lean to fat.
+    for (const [figure, byWeight, byFold] of [
+      ['fat', 0.2, 0.8],
+      ['lean', 0.8, -0.8],
+      ['lean-less-fat', 0.6, -1.6],
+      ['percent', 0, 1],
+    ] as const) {
+      expect(of(figure)?.weight, figure).toBeCloseTo(byWeight, 12)
+      expect(of(figure)?.sites.chest, figure).toBeCloseTo(byFold, 12)
+    }
   })
 })

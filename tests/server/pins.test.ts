@@ -48,6 +48,11 @@ describe('the pinned start', () => {
     const send = (body: unknown) => coach.send<PinnedStart[]>('POST', `/api/clients/${client.id}/pins`, body)
     expect((await send(pin)).body).toHaveLength(1)
     expect((await send(pin)).body).toEqual([expect.objectContaining({ checkinId: visits[3] })])
+    // Nothing has been measured since: the list claims no change, where the page's last two are a searched start.
+    const { body } = await coach.send<ClientPage>('GET', '/api/clients?q=Svea')
+    expect(body.clients[0]?.sum).toEqual({ value: scaled(0.7).reduce((a, b) => a + b, 0), change: null })
+    const page = spanOfRecord(followRecord(await history()))
+    expect([page.searched, page.span?.sum?.searched]).toEqual([true, 12])
     const other = someClient({ name: 'Nils Other' })
     await coach.send('POST', '/api/clients', other)
     const theirs = await coach.send<{ message: string }>('POST', `/api/clients/${other.id}/pins`, pin)

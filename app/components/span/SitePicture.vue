@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Z_95 } from '#core/error'
 import type { Change, SpanSite } from '#core/following'
 import { SITES } from '#core/sites'
 import { formatChange, formatNumber } from '#core/units'
@@ -7,7 +8,7 @@ import { formatChange, formatNumber } from '#core/units'
 const props = defineProps<{ folds: readonly SpanSite[] }>()
 
 /** Half-width of the 95 % error of the difference of two visits, mm. */
-const errorOf = ({ noise }: Change) => 1.96 * Math.SQRT2 * noise.sd
+const errorOf = ({ noise }: Change) => Z_95 * Math.SQRT2 * noise.sd
 const longest = computed(() =>
   Math.max(10, ...props.folds.flatMap(({ change }) => [change.then + errorOf(change), change.now])),
 )

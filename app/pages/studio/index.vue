@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { WORTHWHILE } from '#core/following'
 import { useMe } from '~/stores/me'
 
 useHead({ title: 'Studio, Oak Pinch' })
@@ -13,8 +14,8 @@ const studio = computed(
       massUnit: 'kg' as const,
       lengthUnit: 'cm' as const,
       timeZone: studioZone(),
-      worthwhileFatKg: 0.5,
-      worthwhileSumPercent: 5,
+      worthwhileFatKg: WORTHWHILE.fatKg,
+      worthwhileSumPercent: WORTHWHILE.sumPercent,
     },
 )
 
@@ -85,8 +86,8 @@ function chosen<Unit extends string>(value: Unit | 'studio' | null): Unit | null
             (own) =>
               store.changeStudio({
                 ...studio,
-                worthwhileFatKg: own.fatKg ?? 0.5,
-                worthwhileSumPercent: own.sumPercent ?? 5,
+                worthwhileFatKg: own.fatKg ?? WORTHWHILE.fatKg,
+                worthwhileSumPercent: own.sumPercent ?? WORTHWHILE.sumPercent,
               })
           "
         />

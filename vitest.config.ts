@@ -7,6 +7,17 @@ const alias = {
   '~': fileURLToPath(new URL('./app', import.meta.url)),
 }
 
+/** Properties are tried from one seed, so that a fault found elsewhere is found here too; SEED=n tries others. */
+const setupFiles = ['tests/support/properties.ts']
+
+/** Files that put others in the place of Node's own modules: each loads everything for itself. */
+const APART = ['tests/server/log-first.test.ts']
+
+/** What is about the embedded database and its folder, or about no database at all. */
+const EMBEDDED = ['data-folder', 'durability', 'local-days', 'migrations', 'pieces', 'proxy', 'schemas', 'synced'].map(
+  (name) => `tests/server/${name}.test.ts`,
+)
+
 export default defineConfig({
   resolve: { alias },
   test: {
@@ -17,6 +28,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'core',
+          setupFiles,
           // Pure functions: nothing one file does reaches another, and imports are worth keeping.
           isolate: false,
           include: ['tests/core/**/*.test.ts', 'tests/cli/**/*.test.ts', 'tests/app/**/*.test.ts'],
@@ -27,7 +39,11 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'server',
+          setupFiles,
+          // As above: what a file starts it ends, and imports take 3 s of computation a file.
+          isolate: false,
           include: ['tests/server/**/*.test.ts'],
+          exclude: [...APART, 'tests/server/processes.test.ts'],
           globalSetup: 'tests/support/prepare.ts',
           // Short-lived databases: their code is not worth optimising.
           execArgv: ['--liftoff-only'],
@@ -38,7 +54,34 @@ export default defineConfig({
       {
         resolve: { alias },
         test: {
+          // The same tests on a real PostgreSQL server of their own (scripts/test.mjs runs it apart: it sets the address).
+          name: 'postgres',
+          setupFiles,
+          isolate: false,
+          include: ['tests/server/**/*.test.ts'],
+          exclude: [...APART, ...EMBEDDED],
+          globalSetup: 'tests/support/prepare-postgres.ts',
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'apart',
+          setupFiles,
+          include: APART,
+          execArgv: ['--liftoff-only'],
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
           name: 'browser',
+          setupFiles,
+          isolate: false,
           include: ['tests/browser/**/*.test.ts'],
           globalSetup: 'tests/support/prepare.ts',
           testTimeout: 180_000,

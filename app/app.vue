@@ -1,9 +1,11 @@
 <script setup lang="ts">
+/** A client's phone installs its own page, a wall's board none. */
+const route = useRoute()
 useTheme()
 </script>
 
 <template>
-  <NuxtPwaManifest />
+  <NuxtPwaManifest v-if="!/^\/(hand-in|board)/.test(route.path)" />
   <NuxtLayout>
     <NuxtPage />
   </NuxtLayout>

@@ -11,13 +11,19 @@ import type {
   StaffMember,
   StaffRecord,
   StudioInput,
+  StudioRules,
+  AbsenceInput,
+  AbsenceRecord,
+  InviteInput,
 } from '#shared/schemas/account'
-import type { Caliper, CaliperCheckInput, CaliperInput } from '#shared/schemas/caliper'
+import type { Caliper, CaliperCheckSent, CaliperInput, RegisteredCaliper } from '#shared/schemas/caliper'
 import type { CheckinRecord, MeasuringFacts, PrepareFacts, SkipFact, StartCheckinInput } from '#shared/schemas/checkin'
 import type { Client, ClientInput, ClientPage } from '#shared/schemas/client'
 import type {
   ChoiceInput,
   ClientHistory,
+  IntakeRecord,
+  IntakesInput,
   NeutralLeaveInput,
   RecordedChoice,
   WeighInRecord,
@@ -27,8 +33,12 @@ import type {
   WorthwhileInput,
 } from '#shared/schemas/following'
 import type { Alignment, Photo, Pose } from '#shared/schemas/photo'
+import type { ClientSchedule } from '#core/schedule'
+import type { ScheduleInput } from '#shared/schemas/schedule'
 import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
 import type { RecordPage } from '#shared/schemas/record'
+import type { Mailbox } from '#shared/schemas/mail'
+import type { SetInput, StudioSet } from '#shared/schemas/set'
 
 /**
  * Everything the application asks of the server, by what it is about. Each gives what the server answers and throws a
@@ -41,7 +51,8 @@ type Body = object | undefined
 /** For calls whose caller tries again by itself, in its own time. */
 const ONCE = { retry: 0 } as const
 
-function call<Answer>(method: Method, path: string, body?: Body, more: object = {}): Promise<Answer> {
+/** One request to the server. */
+export function call<Answer>(method: Method, path: string, body?: Body, more: object = {}): Promise<Answer> {
   return $fetch<unknown>(path, { method, body, ...more } as object) as Promise<Answer>
 }
 
@@ -65,6 +76,8 @@ export const own = {
 
 export const studios = {
   change: (studio: StudioInput) => call<Me>('PATCH', '/api/studio', studio),
+  setRules: (rules: StudioRules) => call<Me>('PUT', '/api/studio/rules', rules),
+  offerEnergy: (offered: boolean) => call<Me>('PUT', '/api/studio/energy', { offered }),
   /** What is null is not asked by. */
   record: (by: Record<string, string | null>) =>
     call<RecordPage>('GET', '/api/record', undefined, {
@@ -77,13 +90,35 @@ export const staff = {
   add: (person: StaffInput) => call<StaffMember>('POST', '/api/staff', person),
   change: (id: string, change: { role: Role } | { active: boolean }) =>
     call<StaffRecord[]>('PATCH', `/api/staff/${id}`, change),
+  invite: (person: InviteInput) => call<{ person: StaffMember; link: string }>('POST', '/api/staff/invite', person),
   passwordLink: (id: string) => call<{ link: string }>('POST', `/api/staff/${id}/password-link`, {}),
+}
+
+export const absences = {
+  list: () => call<AbsenceRecord[]>('GET', '/api/absences'),
+  add: (days: AbsenceInput) => call<AbsenceRecord[]>('POST', '/api/absences', days),
+  end: (id: string) => call<AbsenceRecord[]>('DELETE', `/api/absences/${id}`),
+}
+
+export const sets = {
+  keep: (set: SetInput) => call<StudioSet[]>('POST', '/api/sets', set),
+  retire: (setId: string) => call<StudioSet[]>('DELETE', `/api/sets/${setId}`),
+}
+
+export const mails = {
+  list: () => call<Mailbox>('GET', '/api/mail'),
+  sendNow: () => call<Mailbox>('POST', '/api/mail/send', {}),
+  stop: (token: string) => call<{ studioName: string }>('POST', '/api/stop-mail', { token }),
 }
 
 export const calipers = {
   list: () => call<Caliper[]>('GET', '/api/calipers'),
   add: (caliper: CaliperInput) => call<Caliper[]>('POST', '/api/calipers', caliper),
-  check: (id: string, check: CaliperCheckInput) => call<Caliper[]>('POST', `/api/calipers/${id}/checks`, check),
+  check: (id: string, check: CaliperCheckSent) => call<Caliper[]>('POST', `/api/calipers/${id}/checks`, check),
+  register: () => call<RegisteredCaliper[]>('GET', '/api/calipers/register'),
+  retire: (id: string, retired: boolean) => call<RegisteredCaliper[]>('PATCH', `/api/calipers/${id}`, { retired }),
+  correct: (id: string, correction: { id: string; taken: boolean }) =>
+    call<RegisteredCaliper[]>('POST', `/api/calipers/${id}/correction`, correction),
 }
 
 export const clients = {
@@ -93,6 +128,7 @@ export const clients = {
   /** `version`: the one the change was made on; another one stored since is refused with what stands there. */
   change: (id: string, change: ClientInput & { version: number }) =>
     call<Client>('PATCH', `/api/clients/${id}`, change),
+  setCoach: (id: string, coachId: string | null) => call<Client | null>('PUT', `/api/clients/${id}/coach`, { coachId }),
   archive: (id: string, archived: boolean) => call<Client>('PATCH', `/api/clients/${id}`, { archived }),
   prepare: (id: string) => call<PrepareFacts>('GET', `/api/clients/${id}/prepare`),
   /** Parsed as the JSON it is: guessing what else so long an answer might be takes as long again. */
@@ -105,8 +141,13 @@ export const clients = {
   choose: (id: string, choice: ChoiceInput) => call<RecordedChoice[]>('POST', `/api/clients/${id}/choices`, choice),
   addWeighIns: (id: string, given: WeighInsInput) =>
     call<WeighInRecord[]>('POST', `/api/clients/${id}/weigh-ins`, given),
+  addIntakes: (id: string, given: IntakesInput) => call<IntakeRecord[]>('POST', `/api/clients/${id}/intakes`, given),
+  strikeIntake: (id: string, intakeId: string) =>
+    call<IntakeRecord[]>('DELETE', `/api/clients/${id}/intakes/${intakeId}`),
   strikeWeighIn: (id: string, weighInId: string) =>
     call<WeighInRecord[]>('DELETE', `/api/clients/${id}/weigh-ins/${weighInId}`),
+  setSchedule: (id: string, schedule: ScheduleInput) =>
+    call<ClientSchedule>('POST', `/api/clients/${id}/schedule`, schedule),
   pin: (id: string, pin: PinInput) => call<PinnedStart[]>('POST', `/api/clients/${id}/pins`, pin),
   setWorthwhile: (id: string, own: WorthwhileInput) =>
     call<ClientHistory['worthwhile']>('PUT', `/api/clients/${id}/worthwhile`, own),

@@ -5,14 +5,23 @@ import {
   everReal,
   firstReal,
   looksAt,
+  medianOf,
   oldRuleFirst,
   only,
   openTrial,
   shareOf,
   toldACause,
   type Trial,
-} from './trial'
-import { COMMON_DRIFT, DOWN_AND_BACK, HALF_CHANGES, HAPPENS_EVERY, LOSING, STEP, UNCHANGED } from './worlds'
+} from '../core/trials/trial'
+import {
+  COMMON_DRIFT,
+  DOWN_AND_BACK,
+  HALF_CHANGES,
+  HAPPENS_EVERY,
+  LOSING,
+  STEP,
+  UNCHANGED,
+} from '../core/trials/worlds'
 
 const CLIENTS = Number(process.env.CLIENTS ?? 300)
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`.padStart(8)
@@ -20,11 +29,7 @@ const percent = (share: number) => `${(100 * share).toFixed(1)} %`.padStart(8)
 const within = (share: number) => `± ${(200 * Math.sqrt((share * (1 - share)) / CLIENTS)).toFixed(1)}`
 const row = (name: string, ...cells: string[]) => console.log(name.padEnd(46), ...cells)
 
-function median(all: readonly (number | null)[]): string {
-  const sorted = all.map((one) => one ?? Infinity).sort((a, b) => a - b)
-  const middle = sorted[Math.floor(sorted.length / 2)] ?? Infinity
-  return Number.isFinite(middle) ? String(middle) : 'never'
-}
+const median = (all: readonly (number | null)[]) => String(medianOf(all) ?? 'never')
 
 console.log(`Of ${CLIENTS} clients who do not change, told real by the sum since the first check-in`)
 row('world', '12 looks', '        ', '24 looks', 'any jaws', ' a cause', 'old rule')

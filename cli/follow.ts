@@ -8,8 +8,10 @@ import Papa from 'papaparse'
 import type { SpanEnd } from '../core/composition/end-figures'
 import { dayOf } from '../core/composition/facts'
 import { clientEvidence, followedEnd, judgeFigures, StudioNoise, type Change, type Family } from '../core/following'
-import { HeaderProblem, quoted } from './rows'
-import { clientsOf, readingRows, type FollowedClient } from './reading-rows'
+import { quoted } from '../exchange/header'
+import { runCommand } from './streamed'
+import { readingRows } from '../exchange/reading-rows'
+import { clientsOf, type FollowedClient } from './followed-clients'
 
 /** Header of the answer. */
 const HEADER = 'client,at,figure,value,change,low,high,odds,verdict,noise_sd,noise_freedom,start'
@@ -109,12 +111,5 @@ if (parentPort) {
     ].join(''),
   )
 } else {
-  // A reader that has seen enough (head) closes the pipe: that is no failure.
-  process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1))
-
-  main(process.argv[2]).catch((error: unknown) => {
-    const known = error instanceof HeaderProblem || (error instanceof Error && 'code' in error)
-    process.stderr.write(`${known ? (error as Error).message : String((error as Error).stack)}\n`)
-    process.exit(2)
-  })
+  runCommand(main)
 }

@@ -9,10 +9,8 @@ import {
   type Sex,
 } from '../core/equations'
 import { splitWeight } from '../core/composition/masses'
+import { columnNames, HeaderProblem, numberOf, quoted, SEXES } from '../exchange/header'
 import { asFoldSite, asGirthSite, FOLDS, GIRTHS, type SiteId } from '../core/sites'
-
-/** The header does not name what is needed. */
-export class HeaderProblem extends Error {}
 
 const NEEDED = ['id', 'sex', 'age_years', 'height_cm', 'weight_kg'] as const
 
@@ -57,24 +55,6 @@ function inputOf(name: string): InputId | null {
 }
 
 /**
- * Names of the columns, in small letters.
- * @throws HeaderProblem when a needed one is missing or one is named twice
- */
-export function columnNames(header: readonly string[], needed: readonly string[]): string[] {
-  const names = header.map((name) =>
-    name
-      .replace(/^\uFEFF/, '')
-      .trim()
-      .toLowerCase(),
-  )
-  const missing = needed.filter((name) => !names.includes(name))
-  if (missing.length > 0) throw new HeaderProblem(`Missing column in the header: ${missing.join(', ')}.`)
-  const twice = names.find((name, i) => name !== '' && names.indexOf(name) !== i)
-  if (twice) throw new HeaderProblem(`The header names ${twice} twice.`)
-  return names
-}
-
-/**
  * Reads the header row.
  * @throws HeaderProblem when a needed column is missing, a column is named twice or a fold or girth column is not known
  */
@@ -96,21 +76,6 @@ export function rowReader(header: readonly string[]): RowReader {
   }
 }
 
-/** How a sex may be written. */
-export const SEXES: Readonly<Record<string, Sex>> = {
-  f: 'female',
-  female: 'female',
-  woman: 'female',
-  m: 'male',
-  male: 'male',
-  man: 'male',
-}
-
-/** A number as written, or null for anything else. */
-export function numberOf(text: string): number | null {
-  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : null
-}
-
 function measuresOf(reader: RowReader, cells: readonly string[]): { known: KnownMeasures } | { reason: string } {
   const known: KnownMeasures = {}
   for (const { index, input, name } of reader.columns) {
@@ -122,11 +87,6 @@ function measuresOf(reader: RowReader, cells: readonly string[]): { known: Known
     known[input] = value
   }
   return { known }
-}
-
-/** A cell of CSV, quoted where it must be. */
-export function quoted(text: string): string {
-  return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text
 }
 
 function row(

@@ -1,6 +1,7 @@
 import { randomBytes, scrypt } from 'node:crypto'
 import { parseArgs, promisify } from 'node:util'
 import { openStore } from '../server/db/database'
+import { openServerStore } from '../server/db/server-store'
 import { seedStudio } from '../server/db/seed-studio'
 import { isEmpty } from '../server/repositories/staff'
 
@@ -25,14 +26,15 @@ if (!Object.values(size).every((count) => Number.isInteger(count) && count > 0 &
   console.error('Please give --clients and --checkins as whole numbers above zero.')
   process.exit(1)
 }
-const store = await openStore(values.data)
+const url = process.env.DATABASE_URL
+const store = url ? await openServerStore(url) : await openStore(values.data)
 const db = store.database
 if (!(await isEmpty(db))) {
-  console.error(`There is a studio in ${values.data} already. Give another folder with --data.`)
+  console.error(`There is a studio in ${url ? 'that database' : values.data} already. Give another one.`)
   process.exit(1)
 }
 const began = performance.now()
-const { readings } = await seedStudio(db, size, {
+const { readings } = await seedStudio(store, size, {
   hash,
   now: new Date(),
   seed: 20261125,
@@ -40,5 +42,5 @@ const { readings } = await seedStudio(db, size, {
 })
 await store.close()
 console.log(
-  `\n${size.clients} clients, ${size.clients * size.checkins} check-ins, ${readings} readings in ${((performance.now() - began) / 1000).toFixed(1)} s. Start it with: DATA_DIR=${values.data} npm start`,
+  `\n${size.clients} clients, ${size.clients * size.checkins} check-ins, ${readings} readings in ${((performance.now() - began) / 1000).toFixed(1)} s. ${url ? '' : `Start it with: DATA_DIR=${values.data} npm start`}`,
 )

@@ -1,6 +1,10 @@
-/** npm run bench:load: fifty coaches measuring for two minutes with live streams open; nothing refused, nothing lost. */
+/**
+ * npm run bench:load: fifty coaches measuring for two minutes with live streams open; nothing refused, nothing lost.
+ * POSTGRES=1 PROCESSES=2: on two processes on a PostgreSQL server.
+ */
 import { randomUUID } from 'node:crypto'
 import { ensureBuilt, ensureInstalled } from './lib/prepare.mjs'
+import { startPostgres } from './lib/postgres.mjs'
 import { startServer } from './lib/server-process.mjs'
 
 const COACHES = Number(process.env.COACHES ?? 50)
@@ -12,11 +16,21 @@ const SITES = ['chest', 'midaxillary', 'triceps', 'subscapular', 'abdominal', 's
 
 ensureInstalled()
 ensureBuilt()
-const server = await startServer()
+const postgres = process.env.POSTGRES === '1' ? await startPostgres({ durable: true }) : null
+const shared = postgres ? { DATABASE_URL: postgres.url, NUXT_SESSION_PASSWORD: 'o'.repeat(40) } : {}
+/** One, or several on one database: coaches are spread over them. */
+const servers = await Promise.all(
+  Array.from({ length: postgres ? Number(process.env.PROCESSES ?? 1) : 1 }, () => startServer({ env: shared })),
+)
+console.log(
+  `${servers.length} ${servers.length === 1 ? 'process' : 'processes'} on ${postgres ? 'PostgreSQL' : 'the embedded database'}`,
+)
+let callers = 0
 const taken = { write: [], read: [] }
 let [sent, refused, heard] = [0, 0, 0]
 
 function caller() {
+  const server = servers[(callers += 1) % servers.length]
   const cookies = new Map()
   return async (method, path, body, kind = null) => {
     const began = performance.now()
@@ -122,7 +136,8 @@ for (const { coach, checkinId, ids } of held) {
   const there = new Set(checkin.readings.map(({ id }) => id))
   lost += ids.filter((id) => !there.has(id)).length
 }
-await server.remove()
+await Promise.all(servers.map((server) => server.remove()))
+await postgres?.stop()
 
 for (const [kind, times] of Object.entries(taken)) {
   const sorted = times.sort((a, b) => a - b)

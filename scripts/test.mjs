@@ -6,6 +6,7 @@ import { spawn } from 'node:child_process'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureChromium } from './lib/chromium.mjs'
+import { ensurePostgres } from './lib/postgres.mjs'
 import { ensureInstalled, ROOT } from './lib/prepare.mjs'
 
 let passed = 0
@@ -30,7 +31,9 @@ async function check(name, action) {
 /** Runs a command; its output is shown in one piece, and only where it is wanted or something failed. */
 function ended(command, args, { shown = false } = {}) {
   return new Promise((done, problem) => {
-    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] })
+    // Plain text: colours by the dot would fill a log.
+    const env = { ...process.env, NO_COLOR: '1' }
+    const child = spawn(command, args, { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'] })
     const said = []
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk))
     child.once('error', problem)
@@ -83,6 +86,9 @@ await Promise.all([
   check('Types', () => ended('npx', ['nuxt', 'typecheck'])),
   vitest('Tests of core, commands and the app’s pieces', ['core']),
 ])
-await vitest('Tests of the server and in the browser', ['server', 'browser'])
+await vitest('Tests of the server and in the browser', ['server', 'apart', 'browser'])
+if (await ensurePostgres()) await vitest('Tests of the server on PostgreSQL', ['postgres'])
+else
+  console.log('Tests of the server on PostgreSQL: left out, there is none on this machine and none can be installed.')
 console.log(`${passed} passed, ${failed} failed (${since(began)})`)
 process.exitCode = failed === 0 ? 0 : 1

@@ -5,6 +5,7 @@ import { useNitroApp } from 'nitropack/runtime'
 import { useStore } from './db/use-database'
 import { FolderDamaged } from './db/data-folder'
 import { FolderInUse } from './db/folder-lock'
+import { noteEnding } from './http/ending'
 import { liveStreams } from './http/live-streams'
 import { errorFacts, log } from './http/log'
 import { noteStopped } from './http/out-of-order'
@@ -59,6 +60,7 @@ let ending = false
 async function end(): Promise<void> {
   if (ending) return
   ending = true
+  noteEnding()
   const closed = new Promise((done) => server.close(done))
   liveStreams.closeAll()
   server.closeIdleConnections()

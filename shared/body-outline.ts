@@ -1,8 +1,4 @@
-/** A point of the drawn body: 200 wide, 460 high. */
-interface Point {
-  x: number
-  y: number
-}
+import { smoothCurve, type Point } from '../core/sites/curve'
 
 /**
  * Half an outline of a standing body, from the crown down the outside of the arm, up its inside, down the trunk and
@@ -81,24 +77,6 @@ const HALF: readonly (readonly [number, number])[] = [
 ]
 
 const MIDLINE = 100
-const TENSION = 6
-
-function format(value: number): string {
-  return value.toFixed(2)
-}
-
-/** One closed smooth curve through the points (Catmull-Rom as cubic Bezier pieces). */
-function smoothClosed(points: readonly Point[]): string {
-  const at = (i: number): Point => points[(i + points.length) % points.length] ?? { x: 0, y: 0 }
-  const first = at(0)
-  const pieces = points.map((_, i) => {
-    const [before, from, to, after] = [at(i - 1), at(i), at(i + 1), at(i + 2)]
-    const c1 = { x: from.x + (to.x - before.x) / TENSION, y: from.y + (to.y - before.y) / TENSION }
-    const c2 = { x: to.x - (after.x - from.x) / TENSION, y: to.y - (after.y - from.y) / TENSION }
-    return `C${[c1.x, c1.y, c2.x, c2.y, to.x, to.y].map(format).join(' ')}`
-  })
-  return `M${format(first.x)} ${format(first.y)}${pieces.join('')}Z`
-}
 
 const right = HALF.map(([dx, y]) => ({ x: MIDLINE + dx, y }))
 const left = HALF.slice(1, -1)
@@ -106,7 +84,7 @@ const left = HALF.slice(1, -1)
   .map(([dx, y]) => ({ x: MIDLINE - dx, y }))
 
 /** The body's outline as an SVG path. */
-export const BODY_OUTLINE = smoothClosed([...right, ...left])
+export const BODY_OUTLINE = smoothCurve([...right, ...left], true)
 
 /** Light lines inside the outline: landmarks a coach looks for. */
 export const INNER_LINES = {

@@ -106,11 +106,12 @@ type SpannedRecord = Pick<FollowedRecord, 'ends' | 'pinned' | 'noises'>
 /**
  * The span between two check-ins of a record. Without ids, or with ones that are not there or stand the wrong way
  * round: from the pinned start to the newest.
+ * @param running false: days on which a change was first told are not wanted, which halves the work
  */
 export function spanOfRecord(
   record: SpannedRecord,
   { fromId, toId }: { fromId?: string | null; toId?: string | null } = {},
-  massUnit?: MassUnit,
+  { massUnit, running = true }: { massUnit?: MassUnit; running?: boolean } = {},
 ): FollowedSpan {
   const { ends, pinned } = record
   const placeOf = (id: string | null | undefined) => (id ? ends.findIndex((end) => end.record.id === id) : -1)
@@ -129,6 +130,7 @@ export function spanOfRecord(
       ? composeSpan(between, {
           noises,
           searched: searched ? searchOf(fromIndex + 1) : 1,
+          running,
           ...(massUnit ? { massUnit } : {}),
         })
       : null

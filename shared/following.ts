@@ -25,12 +25,13 @@ export function lookupErrors(errors: readonly AssessorErrors[]): ErrorLookup {
 }
 
 /** The facts ends are made from. */
-export type FollowedFacts = Pick<ClientHistory, 'client' | 'calipers' | 'choices' | 'weighIns'>
+export type FollowedFacts = Pick<ClientHistory, 'client' | 'calipers' | 'choices' | 'weighIns'> &
+  Partial<Pick<ClientHistory, 'hands'>>
 
 /** Check-ins as ends of spans, in the order given. */
 export function followedEnds(
   checkins: readonly CheckinRecord[],
-  { client, calipers, choices, weighIns }: FollowedFacts,
+  { client, calipers, choices, weighIns, hands = [] }: FollowedFacts,
 ): FollowedEnd[] {
   const diary = diaryOf(weighIns)
   const chosen = choices[0]?.choices
@@ -38,5 +39,6 @@ export function followedEnds(
   return checkins.map((record) => ({
     ...followedEnd(checkinFacts(record, client, calipers), following),
     record,
+    ...(hands.length > 0 ? { hands } : {}),
   }))
 }

@@ -1,5 +1,5 @@
 import type { Day } from '../core/calendar'
-import type { PlanContext, Target } from '../core/plan'
+import { lossRefusals, type PlanContext, type PlanLine, type Target } from '../core/plan'
 import { massToKg, type Units } from '../core/units'
 import type { FollowedEnd } from './following'
 import type { ClientHistory } from './schemas/following'
@@ -29,6 +29,11 @@ export function planContext(
   today: Day,
 ): PlanContext {
   return { start, person: client, today, units }
+}
+
+/** Why a plan to lose is not shown any more: a caution noted since allows none. Null: it may be shown. */
+export function planBarred(line: Pick<PlanLine, 'from' | 'to'>, context: PlanContext): string | null {
+  return line.to < line.from ? (lossRefusals(context)[0] ?? null) : null
 }
 
 /** The plan that counts; null when there is none or it has ended. */

@@ -13,6 +13,10 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
   const { problem, tell } = useTelling()
   const { facts, record } = session
 
+  /** Where a check-in was begun: the client's page, or the study it is a turn of. */
+  const back = () =>
+    record.value?.studyId ? `/bench/studies/${record.value.studyId}` : `/clients/${facts.value?.client.id}`
+
   function saveNote(note: string): Promise<boolean> {
     return tell(async () => {
       const checkin = await checkins.change(id, { note })
@@ -40,7 +44,7 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
         return
       }
       await checkins.change(id, { finished: true })
-      await router.push(`/clients/${facts.value?.client.id}`)
+      await router.push(back())
     })
   }
 
@@ -48,7 +52,7 @@ export function useCheckinActs(id: string, session: ReturnType<typeof useMeasuri
   async function leave(): Promise<void> {
     const empty = session.live.value.length === 0 && !record.value?.finishedAt && !useMe().isRecorder
     if (empty) await checkins.discard(id).catch(() => undefined)
-    await router.push(useMe().isRecorder ? '/' : `/clients/${facts.value?.client.id}`)
+    await router.push(useMe().isRecorder ? '/' : back())
   }
 
   /** Goes over to another set of sites in this check-in: what has been read stays. */

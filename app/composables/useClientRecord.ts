@@ -1,3 +1,4 @@
+import { useDebounceFn } from '@vueuse/core'
 import { computed, inject, provide, ref, shallowRef, type InjectionKey } from 'vue'
 import { ASSUMED_NOISES } from '#core/following'
 import { followRecord, spanOfRecord } from '#shared/followed-record'
@@ -20,6 +21,9 @@ export function useClientRecord(clientId: string) {
   const fromId = ref<string | null>(null)
   const toId = ref<string | null>(null)
   const neutral = ref(false)
+  /** A jaw is under way: what takes long and is read at rest waits until it stands. */
+  const moving = ref(false)
+  const settle = useDebounceFn(() => (moving.value = false), 160)
 
   const record = computed(() => history.value && followRecord(history.value))
   const client = computed(() => record.value?.client ?? null)
@@ -28,7 +32,13 @@ export function useClientRecord(clientId: string) {
   /** Finished check-ins composed, oldest first: what the jaws can stand on. */
   const ends = computed(() => record.value?.ends ?? [])
   const spanned = computed(
-    () => record.value && spanOfRecord(record.value, { fromId: fromId.value, toId: toId.value }, me.units.mass),
+    () =>
+      record.value &&
+      spanOfRecord(
+        record.value,
+        { fromId: fromId.value, toId: toId.value },
+        { massUnit: me.units.mass, running: !moving.value },
+      ),
   )
   const fromIndex = computed(() => spanned.value?.fromIndex ?? -1)
   const toIndex = computed(() => spanned.value?.toIndex ?? -1)
@@ -50,7 +60,9 @@ export function useClientRecord(clientId: string) {
   )
 
   async function load(): Promise<void> {
+    moving.value = true
     history.value = await historyOf(clientId)
+    void settle()
     neutral.value = isNeutral(history.value.client)
   }
 
@@ -58,8 +70,10 @@ export function useClientRecord(clientId: string) {
   function setJaws(from: number, to: number): void {
     const [a, b] = [ends.value[from], ends.value[to]]
     if (!a || !b || from >= to) return
+    moving.value = true
     fromId.value = a.record.id
     toId.value = b.record.id
+    void settle()
   }
 
   /** Replaces part of the facts after the server has stored a change. */

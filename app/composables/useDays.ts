@@ -36,6 +36,11 @@ export function sayFullDay(dayOrInstant: string): string {
   return format(parseISO(dayOf(dayOrInstant)), 'd MMM yyyy')
 }
 
+/** A day by a date-fns pattern. */
+export function sayDayAs(day: Day, pattern: string): string {
+  return format(parseISO(day), pattern)
+}
+
 /** How long ago: "today", "3 days ago", "5 weeks ago". */
 export function sayAgo(dayOrInstant: string): string {
   const days = daysBetween(dayOf(dayOrInstant), todayHere())

@@ -125,7 +125,8 @@ export function useMeasuring(checkinId: string) {
       const row = result.value.session.sites.find(({ site }) => site === chosen.value)
       return { kind: 'site', site: chosen.value, round: (row?.live.length ?? 0) + 1 }
     }
-    if (result.value.weightKg === null && !weightSkipped.value) return { kind: 'weight' }
+    // A study compares hands: whoever is measured need not step on the scale again.
+    if (result.value.weightKg === null && !weightSkipped.value && !record.value?.studyId) return { kind: 'weight' }
     if (heightDue.value) return height
     const step = nextStep(result.value.session)
     return step.kind === 'measure' ? { kind: 'site', site: step.site, round: step.round } : { kind: 'none' }
@@ -238,7 +239,11 @@ export function useMeasuring(checkinId: string) {
   }
 
   function move(by: 1 | -1): void {
-    const rows = ['weight' as const, ...(record.value?.withHeight ? ['height' as const] : []), ...protocol.value.sites]
+    const rows = [
+      ...(record.value?.studyId ? [] : ['weight' as const]),
+      ...(record.value?.withHeight ? ['height' as const] : []),
+      ...protocol.value.sites,
+    ]
     const here = cell.value.kind === 'site' ? cell.value.site : cell.value.kind
     const at = here === 'none' ? -1 : rows.indexOf(here)
     const next = rows[(at + by + rows.length) % rows.length]

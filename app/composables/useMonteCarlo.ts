@@ -1,7 +1,6 @@
-import { wrap, type Remote } from 'comlink'
-import { onScopeDispose, ref } from 'vue'
 import { estimateInputs, type SpanEnd } from '#core/composition'
 import { ASSUMED_ERRORS, gradientOf, percentVariance, usualVariances } from '#core/error'
+import { useWorker } from '~/composables/useWorker'
 import type { MonteCarloWorker, SimulatedEnd } from '~/workers/monte-carlo'
 
 /** Percent fat of one check-in under errors of measuring: by simulation and by the equation's slopes, variances. */
@@ -12,15 +11,9 @@ interface Spread {
 
 /** Simulated visits in a worker of their own: the page stays free. */
 export function useMonteCarlo() {
-  const running = ref(false)
-  let worker: Worker | null = null
-  let remote: Remote<MonteCarloWorker> | null = null
-
-  function open(): Remote<MonteCarloWorker> {
-    worker ??= new Worker(new URL('../workers/monte-carlo.ts', import.meta.url), { type: 'module' })
-    remote ??= wrap<MonteCarloWorker>(worker)
-    return remote
-  }
+  const { run, running } = useWorker<MonteCarloWorker>(
+    () => new Worker(new URL('../workers/monte-carlo.ts', import.meta.url), { type: 'module' }),
+  )
 
   function plain(end: SpanEnd): { end: SimulatedEnd; bySlopes: number } | null {
     const inputs = estimateInputs(end)
@@ -41,21 +34,17 @@ export function useMonteCarlo() {
   }
 
   /** Spread of percent fat at each end, points squared; null where an end has no percent. */
-  async function simulate(ends: readonly SpanEnd[], draws: number): Promise<Spread[] | null> {
-    running.value = true
-    try {
+  function simulate(ends: readonly SpanEnd[], draws: number): Promise<Spread[] | null> {
+    return run(async (worker) => {
       const found: Spread[] = []
       for (const [i, one] of ends.map(plain).entries()) {
-        const result = one && (await open().simulate(one.end, draws, 20261125 + i))
+        const result = one && (await worker.simulate(one.end, draws, 20261125 + i))
         if (!result) return null
         found.push({ simulated: result.standardDeviation ** 2, bySlopes: one.bySlopes })
       }
       return found
-    } finally {
-      running.value = false
-    }
+    })
   }
 
-  onScopeDispose(() => worker?.terminate())
   return { simulate, running }
 }

@@ -78,6 +78,7 @@ export function useStartCheckin() {
       choices: known.choices,
       caliper,
       landmarks: known.landmarks ?? {},
+      blind: known.blind ?? false,
     }
     await outbox.putStart({ id: body.id, clientId, staffId, body, facts })
     await router.push(`/measure/${body.id}${fromPaper ? '?paper=1' : ''}`)

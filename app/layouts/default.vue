@@ -6,6 +6,7 @@ const store = useMe()
 const places = computed(() => [
   { to: '/', name: 'Floor' },
   ...(store.isRecorder ? [] : [{ to: '/clients', name: 'Clients' }]),
+  ...(store.isRecorder ? [] : [{ to: '/bench', name: 'Bench' }]),
   { to: '/reference', name: 'Reference' },
   { to: '/studio', name: 'Studio' },
 ])

@@ -3,7 +3,7 @@ import { problemOf } from '~/composables/useApi'
 import { isLeaving } from '~/storage/leaving'
 import { useMe } from '~/stores/me'
 
-const OPEN = ['/sign-in', '/welcome', '/new-password']
+const OPEN = ['/sign-in', '/welcome', '/new-password', '/hand-in', '/stop', '/board']
 
 /** Pages other than sign-in, the first run and a new password need somebody signed in. */
 export default defineNuxtRouteMiddleware(async (to, from) => {

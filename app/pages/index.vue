@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { ChevronLeft, ChevronRight } from '@lucide/vue'
 import type { Floor } from '#shared/schemas/checkin'
+import type { BookingChange, BookingLine } from '#shared/schemas/booking'
+import { staff as staffCalls } from '~/calls'
 import { useMe } from '~/stores/me'
 
 useHead({ title: 'Floor, Oak Pinch' })
@@ -8,96 +11,174 @@ const store = useMe()
 const floor = ref<Floor | null>(null)
 const { keptSince, ask } = useKeptAnswers()
 const { problem, tell } = useTelling()
+const board = useBoard()
+const { day, days, lines, picked, visit } = board
+const people = ref(new Map<string, string>())
 
+async function load() {
+  const found = await ask<Floor>('/api/floor')
+  floor.value = found
+  if (days.value.includes(todayHere())) board.take(found.week)
+}
 onMounted(() =>
   tell(async () => {
-    floor.value = await ask<Floor>('/api/floor')
+    await load()
+    if (!store.isRecorder) people.value = new Map((await staffCalls.list()).map(({ id, name }) => [id, name]))
   }),
 )
+
+const today = computed(() => todayHere())
+const booked = computed(() => new Set(floor.value?.booked))
+const briefs = computed(() => new Map(board.briefs.value.map((one) => [one.clientId, one])))
+const briefOf = (clientId: string) => briefs.value.get(clientId) ?? null
+/** The next visit of today that nobody has come to yet: it stands first until another one is picked. */
+const upNext = computed<BookingLine | null>(
+  () =>
+    lines.value.find(
+      ({ startsAt, minutes, state, checkin }) =>
+        state === 'booked' &&
+        !checkin &&
+        Date.parse(startsAt) + minutes * 60_000 > Date.now() &&
+        sayDay(startsAt) === sayDay(today.value),
+    ) ?? null,
+)
+const shown = computed(() => visit.value ?? upNext.value)
+
+interface Booking {
+  client: { id: string; name: string } | null
+  at: { day: string; minute: number } | null
+  moving: BookingLine | null
+}
+const booking = ref<Booking | null>(null)
+
+async function done(on: string, id: string) {
+  booking.value = null
+  await board.show(on)
+  await board.reload()
+  picked.value = id
+  floor.value = await ask<Floor>('/api/floor').catch(() => floor.value)
+}
+/** Who is cancelled is due again. */
+async function changed(id: string, change: Omit<BookingChange, 'sequence'>) {
+  if (await board.change(id, change)) floor.value = await ask<Floor>('/api/floor').catch(() => floor.value)
+}
+function move(one: BookingLine) {
+  const [hours = 0, minutes = 0] = sayTime(one.startsAt).split(':').map(Number)
+  booking.value = {
+    client: null,
+    moving: one,
+    at: { day: sayTime(one.startsAt, 'yyyy-MM-dd'), minute: 60 * hours + minutes },
+  }
+}
+const weekSaid = computed(() => `${sayDay(days.value[0] ?? '')} to ${sayDay(days.value[6] ?? '')}`)
 </script>
 
 <template>
-  <div class="w-full px-4 py-6 sm:px-6">
-    <div class="flex items-baseline gap-4">
+  <div class="flex w-full flex-1 flex-col px-4 py-3 sm:px-6">
+    <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
       <h1 class="text-3xl font-bold">Floor</h1>
       <p class="text-faded">{{ sayTime(Date.now(), 'EEEE d MMMM') }}</p>
+      <div v-if="!store.isRecorder" class="ml-auto flex flex-wrap items-center justify-end gap-1">
+        <button
+          type="button"
+          class="grid size-10 place-items-center"
+          aria-label="The week before"
+          @click="board.before"
+        >
+          <ChevronLeft class="size-5" aria-hidden="true" />
+        </button>
+        <span class="text-[15px] whitespace-nowrap">{{ weekSaid }}</span>
+        <button type="button" class="grid size-10 place-items-center" aria-label="The week after" @click="board.next">
+          <ChevronRight class="size-5" aria-hidden="true" />
+        </button>
+        <NuxtLink to="/challenges" class="press press-quiet">Challenges</NuxtLink>
+        <button v-if="day !== today" type="button" class="press press-quiet" @click="board.show(today)">Today</button>
+        <button
+          type="button"
+          class="press press-first ml-2"
+          @click="booking = { client: null, at: null, moving: null }"
+        >
+          Book
+        </button>
+      </div>
     </div>
-    <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">
-      {{ problem }}
+    <p v-if="problem ?? board.problem.value" role="alert" class="mt-2 font-semibold text-alert">
+      {{ problem ?? board.problem.value }}
     </p>
-    <KeptNotice class="mt-4" :since="keptSince" />
+    <KeptNotice class="mt-2" :since="keptSince" />
 
-    <div v-if="floor" class="mt-6 grid items-start gap-x-12 gap-y-8 sm:grid-cols-2 lg:grid-cols-3">
-      <section v-if="floor.open.length > 0" aria-label="Unfinished" class="sm:col-span-2 lg:col-span-3">
-        <ul class="grid gap-3">
-          <li
-            v-for="line in floor.open"
-            :key="line.checkinId"
-            class="flex flex-wrap items-center gap-x-6 gap-y-2 rounded border-l-6 border-signal bg-sheet px-5 py-4"
-          >
-            <div class="min-w-0 flex-1">
-              <h2 class="text-xl font-bold">{{ line.clientName }}</h2>
-              <p class="text-faded">
-                Unfinished, started {{ sayAgo(line.day) }} at {{ sayTime(line.at) }},
-                <span class="figure">{{ line.readings }}</span>
-                {{ line.readings === 1 ? 'reading' : 'readings' }} kept
-              </p>
-            </div>
-            <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-12">{{
-              store.isRecorder ? 'Write down' : 'Go on measuring'
-            }}</NuxtLink>
-          </li>
-        </ul>
-      </section>
-
-      <p v-if="store.isRecorder && floor.open.length === 0" class="text-lg text-faded">
+    <template v-if="floor">
+      <ul v-if="floor.open.length > 0" class="mt-2 grid gap-2" aria-label="Unfinished">
+        <li
+          v-for="line in floor.open"
+          :key="line.checkinId"
+          class="flex flex-wrap items-center gap-x-4 gap-y-2 rounded border-l-6 border-signal bg-sheet px-4 py-1.5"
+        >
+          <p class="min-w-0 flex-1">
+            <strong class="text-lg">{{ line.clientName }}</strong>
+            <span class="text-[15px] text-faded">
+              unfinished, started {{ sayAgo(line.day) }} at {{ sayTime(line.at) }},
+              <span class="figure">{{ line.readings }}</span>
+              {{ line.readings === 1 ? 'reading' : 'readings' }} kept</span
+            >
+          </p>
+          <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-11">{{
+            store.isRecorder ? 'Write down' : 'Go on measuring'
+          }}</NuxtLink>
+        </li>
+      </ul>
+      <p v-if="store.isRecorder && floor.open.length === 0" class="mt-4 text-lg text-faded">
         Nobody is being measured at the moment. A check-in shows here once a coach has started it.
       </p>
-      <section v-if="!store.isRecorder" aria-labelledby="due">
-        <h2 id="due" class="border-b-2 border-ink pb-2 text-lg font-bold">Due</h2>
-        <p v-if="floor.due.length === 0" class="py-3 text-faded">
-          Nobody is due: everyone was measured within four weeks.
-        </p>
-        <ul>
-          <li v-for="line in floor.due" :key="line.clientId" class="flex items-center gap-4 border-b border-rule py-2">
-            <NuxtLink :to="`/clients/${line.clientId}`" class="min-w-0 flex-1">
-              <span class="block truncate font-semibold">{{ line.clientName }}</span>
-              <span class="text-sm text-faded">{{
-                line.lastDay ? `last ${sayAgo(line.lastDay)}` : 'not measured yet'
-              }}</span>
-            </NuxtLink>
-            <NuxtLink :to="`/clients/${line.clientId}/measure`" class="press">Measure</NuxtLink>
-          </li>
-        </ul>
-      </section>
+      <p v-if="floor.backupMissed" class="mt-2 max-w-prose border-l-4 border-alert pl-3" data-backup-missed>
+        A night’s backup was missed<template v-if="floor.backupMissed.lastAt"
+          >: the last good one is of {{ sayDay(floor.backupMissed.lastAt) }}</template
+        >.
+        <NuxtLink to="/studio/data" class="underline underline-offset-4">Look at it</NuxtLink>
+      </p>
+      <p
+        v-for="drift in floor.drifts"
+        :key="drift.assessorId"
+        class="mt-2 max-w-prose border-l-4 border-alert pl-3"
+        data-drift
+      >
+        {{ drift.said }}
+      </p>
 
-      <section v-if="!store.isRecorder" aria-labelledby="soon">
-        <h2 id="soon" class="border-b-2 border-ink pb-2 text-lg font-bold">Coming up</h2>
-        <p v-if="floor.soon.length === 0" class="py-3 text-faded">Nobody within two weeks.</p>
-        <ul>
-          <li v-for="line in floor.soon" :key="line.clientId" class="border-b border-rule">
-            <NuxtLink :to="`/clients/${line.clientId}`" class="flex items-baseline gap-4 py-3">
-              <span class="min-w-0 flex-1 truncate font-semibold">{{ line.clientName }}</span>
-              <span class="text-sm whitespace-nowrap text-faded">from {{ sayDay(line.dueOn) }}</span>
-            </NuxtLink>
-          </li>
-        </ul>
-      </section>
-
-      <section v-if="!store.isRecorder" aria-labelledby="lately">
-        <h2 id="lately" class="border-b-2 border-ink pb-2 text-lg font-bold">Measured lately</h2>
-        <p v-if="floor.finished.length === 0" class="py-3 text-faded">
-          Nothing yet. <NuxtLink to="/clients/new" class="underline">Add a client</NuxtLink> and measure.
-        </p>
-        <ul>
-          <li v-for="line in floor.finished" :key="line.checkinId" class="border-b border-rule">
-            <NuxtLink :to="`/clients/${line.clientId}`" class="flex items-baseline gap-4 py-3">
-              <span class="min-w-0 flex-1 truncate font-semibold">{{ line.clientName }}</span>
-              <span class="text-sm whitespace-nowrap text-faded">{{ sayDay(line.day) }}, {{ sayAgo(line.day) }}</span>
-            </NuxtLink>
-          </li>
-        </ul>
-      </section>
-    </div>
+      <div
+        v-if="!store.isRecorder"
+        class="mt-2 grid items-start gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_minmax(300px,372px)]"
+      >
+        <WeekBoard
+          :days="days"
+          :day="day"
+          :visits="lines"
+          :briefs="briefs"
+          :picked="picked"
+          :people="people"
+          :against="board.against"
+          :clashing="board.clashing.value"
+          @show="board.show"
+          @pick="picked = picked === $event ? null : $event"
+          @move="(id, on, minute) => board.change(id, { startsAt: board.at(on, minute) })"
+          @book="(on, minute) => (booking = { client: null, moving: null, at: { day: on, minute } })"
+        />
+        <div class="grid content-start gap-4">
+          <VisitCard
+            v-if="shown"
+            :key="shown.id"
+            :visit="shown"
+            :brief="briefOf(shown.clientId)"
+            :people="people"
+            :conflicts="shown.checkin || shown.state !== 'booked' ? [] : board.against(shown)"
+            @close="picked = null"
+            @move="move(shown)"
+            @change="changed(shown.id, $event)"
+          />
+          <FloorWaits :floor="floor" :booked="booked" @book="booking = { client: $event, at: null, moving: null }" />
+        </div>
+      </div>
+      <LazyBookingDialog v-if="booking" v-bind="booking" @close="booking = null" @booked="done" />
+    </template>
   </div>
 </template>

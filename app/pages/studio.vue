@@ -6,7 +6,14 @@ const PARTS = computed(() => [
   { to: '/studio', name: 'Settings' },
   { to: '/studio/account', name: 'Your account' },
   ...(store.isRecorder ? [] : [{ to: '/studio/people', name: 'People' }]),
-  ...(store.isLead ? [{ to: '/studio/record', name: 'Record' }] : []),
+  ...(store.isRecorder ? [] : [{ to: '/studio/sets', name: 'Sets' }]),
+  ...(store.isLead
+    ? [
+        { to: '/studio/data', name: 'Data' },
+        { to: '/studio/mail', name: 'Mail' },
+        { to: '/studio/record', name: 'Record' },
+      ]
+    : []),
 ])
 </script>
 

@@ -1,7 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
+import { learnSet } from '#core/protocols'
 import type { Units } from '#core/units'
-import type { Habits, Me, OwnUnitsInput, StudioInput } from '#shared/schemas/account'
+import type { Habits, Me, OwnUnitsInput, StudioInput, StudioRules } from '#shared/schemas/account'
+import type { StudioSet } from '#shared/schemas/set'
 import { unitsOf } from '#shared/units-of'
 import { problemOf } from '~/composables/useApi'
 import { setStudioZone } from '~/composables/useDays'
@@ -20,6 +22,7 @@ export const useMe = defineStore('me', () => {
   const isRecorder = computed(() => me.value?.staff.role === 'recorder')
 
   function take(found: Me): void {
+    for (const set of found.sets) learnSet(set)
     me.value = found
     setStudioZone(found.studio.timeZone)
   }
@@ -34,6 +37,19 @@ export const useMe = defineStore('me', () => {
 
   async function setHabits(habits: Habits): Promise<void> {
     take(await own.setHabits(habits))
+  }
+
+  async function offerEnergy(offered: boolean): Promise<void> {
+    take(await studios.offerEnergy(offered))
+  }
+
+  async function setRules(rules: StudioRules): Promise<void> {
+    take(await studios.setRules(rules))
+  }
+
+  /** Sets of sites as the server has them now. */
+  function takeSets(sets: StudioSet[]): void {
+    if (me.value) take({ ...me.value, sets })
   }
 
   async function changeStudio(studio: StudioInput): Promise<void> {
@@ -103,6 +119,9 @@ export const useMe = defineStore('me', () => {
     setOwnUnits,
     setHabits,
     changeStudio,
+    setRules,
+    takeSets,
+    offerEnergy,
     signIn,
     signOut,
     isHere,

@@ -1,4 +1,4 @@
-import { addDays as plusDays, formatISO, parseISO } from 'date-fns'
+import { addDays as plusDays, formatISO, getISODay, parseISO } from 'date-fns'
 
 const DAY_MS = 24 * 60 * 60 * 1000
 
@@ -61,4 +61,18 @@ export function dayExists(text: string): boolean {
 /** Whether a text is a day of the calendar between 1900 and 2199. */
 export function isDay(text: string): boolean {
   return /^(19|20|21)/.test(text) && dayExists(text)
+}
+
+/**
+ * Weekday of a day: 1 Monday to 7 Sunday.
+ * @example weekdayOf('2026-11-26') // 4
+ */
+export function weekdayOf(day: Day): number {
+  return getISODay(parseISO(day))
+}
+
+/** The days Monday to Sunday of the week a day is in. */
+export function daysOfWeek(day: Day): Day[] {
+  const monday = addDays(day, 1 - weekdayOf(day))
+  return Array.from({ length: 7 }, (_, i) => addDays(monday, i))
 }

@@ -1,2 +1,3 @@
 export * from './day'
 export * from './zone'
+export * from './written-date'

@@ -45,10 +45,13 @@ export const ESSENTIAL_FAT: Readonly<Record<Sex, { low: number; high: number }>>
 
 /** Jaws open this far on common calipers, mm; above, a fold is beyond what can be read well. */
 export const JAWS_MM = 60
-const CHECK_EVERY_DAYS = 365
+/** A caliper is checked against its block at least once in so many days (common practice). */
+export const CHECK_EVERY_DAYS = 365
 const CHECK_DEVIATION_MM = 0.5
 /** Age from which the tables and equations for adults hold, years. */
 export const ADULT_YEARS = 18
+/** BMI of adults under which they are underweight (WHO). */
+export const UNDERWEIGHT_BMI = 18.5
 
 /** Every caution, in the order they are shown (common practice; local rules and licensed practice decide). */
 export const CAUTION_RULES: readonly CautionRule[] = [
@@ -96,6 +99,13 @@ export const CAUTION_RULES: readonly CautionRule[] = [
     applies: ({ flags }) => flags.includes('pregnant'),
     sentence: 'Pregnant or recently so: no percent and no deficits.',
     effects: ['no-percent', 'no-deficits'],
+  },
+  {
+    code: 'underweight',
+    when: 'Adult with a BMI under 18.5',
+    applies: ({ bmi, ageYears }) => ageYears >= ADULT_YEARS && bmi !== null && bmi < UNDERWEIGHT_BMI,
+    sentence: 'The BMI is under 18.5: no deficits, and a doctor or registered dietitian for questions of weight.',
+    effects: ['no-deficits'],
   },
   {
     code: 'implanted-device',

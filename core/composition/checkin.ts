@@ -1,5 +1,6 @@
 import { ageInYears } from '../calendar'
 import { cautionFacts, cautionsFor, type PersonCaution } from '../cautions'
+import { corrected as withoutFault, type Correction } from '../devices/block'
 import { estimate, type Estimate, type EstimateSettings } from '../equations/estimate'
 import type { Equation, KnownMeasures } from '../equations/equation'
 import { bmi } from '../equations/measures'
@@ -8,7 +9,7 @@ import { noTableBecause, standings, type Standing } from '../norms'
 import { joinLog, policyOf, reconcile, sessionState, valueOf, type LoggedReading, type SessionState } from '../readings'
 import { asSite, isFold, type FoldSiteId, type SiteId } from '../sites'
 import { massToKg } from '../units'
-import { dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices, type Person } from './facts'
+import { optionsOf, dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices, type Person } from './facts'
 import { adjustedFatFreeMassIndex, correctedGirth, fatFreeMassIndex, skeletalMuscleKg } from './indexes'
 import type { CorrectedGirths } from './indexes'
 import { splitWeight, type Masses } from './masses'
@@ -34,6 +35,8 @@ export interface Composition {
   heightCm: number | null
   /** Value of every site read: folds mm, girths cm. */
   values: Readonly<Partial<Record<SiteId, number>>>
+  /** What was taken off every fold for its caliper; null: nothing. */
+  correction: Correction | null
   /** Sum of the protocol's folds, mm, once each has a value; null for sets without folds. */
   sumMm: number | null
   /** Sites without any reading, and sites whose readings have not settled. */
@@ -143,8 +146,7 @@ function knownMeasures(values: Composition['values'], about: Omit<KnownMeasures,
 }
 
 function settingsOf({ person }: CheckinFacts, choices: Choices): EstimateSettings {
-  const blackAthleteTerm = choices.blackAthleteTerm === true && person.ancestry === 'black'
-  return { person, conversion: choices.conversion, options: { blackAthleteTerm } }
+  return { person, conversion: choices.conversion, options: optionsOf(person, choices) }
 }
 
 /** From a check-in's facts and a set of equations to everything a page shows about it (see composeCheckin). */
@@ -160,7 +162,10 @@ export function composeWith(
   const weightKg = weightOf(log)
   const heightCm = facts.terms ? facts.terms.heightCm : heightOf(log, person)
   const values: Partial<Record<SiteId, number>> = {}
-  for (const { site, value } of session.sites) if (value !== null) values[site] = value
+  for (const { site, value } of session.sites) {
+    if (value === null) continue
+    values[site] = facts.correction && isFold(site) ? withoutFault(value, facts.correction) : value
+  }
 
   const about = { age: ageYears, weight: weightKg ?? undefined, height: heightCm ?? undefined }
   const known = knownMeasures(values, about)
@@ -191,7 +196,8 @@ export function composeWith(
     sumMm:
       folds.length === 0 || folds.some(({ value }) => value === null)
         ? null
-        : folds.reduce((sum, { value }) => sum + (value ?? 0), 0),
+        : folds.reduce((sum, { site }) => sum + (values[site] ?? 0), 0),
+    correction: facts.correction ?? null,
     missing: unread.map(({ site }) => site),
     unsettled: session.sites
       .filter(({ status }) => status === 'partial' || status === 'disputed')

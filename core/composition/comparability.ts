@@ -1,4 +1,6 @@
+import { studyBetween, type KnownHand } from '../error/hands'
 import { conditionChanges } from './conditions'
+import { caliperOf } from './facts'
 import { sameFolds } from './suggest-protocol'
 import { isFold, SITES } from '../sites'
 import { sameWay } from './terms'
@@ -35,6 +37,7 @@ function percentTerms(a: SpanEnd, b: SpanEnd) {
     sameConversion: !density || (ca?.conversion ?? 'siri') === (cb?.conversion ?? 'siri'),
     sameOptions:
       (ca?.militaryRounding ?? false) === (cb?.militaryRounding ?? false) &&
+      (ca?.abdomenOfTwo ?? false) === (cb?.abdomenOfTwo ?? false) &&
       (ca?.blackAthleteTerm ?? false) === (cb?.blackAthleteTerm ?? false),
     sameLift: b.facts.protocol.sites.every(
       (site) => !needed.includes(site) || a.result.values[site] === undefined || sameWay(a, b, site),
@@ -72,10 +75,28 @@ export function comparability(a: SpanEnd, b: SpanEnd): Comparability {
     say('options', 'One of the two was rounded or adjusted differently: their percents are not compared.')
   const otherAssessor =
     a.facts.assessorId !== undefined && b.facts.assessorId !== undefined && a.facts.assessorId !== b.facts.assessorId
-  if (otherAssessor) say('assessor', 'Two assessors measured: the error between assessors is added.')
-  const otherCaliper =
-    a.facts.caliper !== undefined && b.facts.caliper !== undefined && a.facts.caliper?.id !== b.facts.caliper?.id
-  if (otherCaliper) say('caliper', 'Two calipers were used: part of a change may be theirs.')
+  const studied = (of: KnownHand['of'], one: string, other: string) =>
+    studyBetween(b.hands ?? [], of, one, other)?.day ?? null
+  if (otherAssessor) {
+    const day = studied('assessor', a.facts.assessorId ?? '', b.facts.assessorId ?? '')
+    say(
+      'assessor',
+      day
+        ? `Two assessors measured: what the study of ${day} found between them is taken off.`
+        : 'Two assessors measured: the error between assessors is added.',
+    )
+  }
+  const [caliperA, caliperB] = [caliperOf(a.facts), caliperOf(b.facts)]
+  const otherCaliper = caliperA !== null && caliperB !== null && caliperA !== caliperB
+  if (otherCaliper) {
+    const day = studied('caliper', caliperA, caliperB)
+    say(
+      'caliper',
+      day
+        ? `Two calipers were used: what the study of ${day} found between them is taken off.`
+        : 'Two calipers were used: part of a change may be theirs.',
+    )
+  }
   const folds = pb.sites.filter((site) => isFold(site) && a.result.values[site] !== undefined)
   const sideA = a.facts.side ?? 'right'
   const sideB = b.facts.side ?? 'right'

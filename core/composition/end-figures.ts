@@ -1,7 +1,8 @@
+import type { KnownHand } from '../error/hands'
 import type { EstimateSettings, Reached } from '../equations/estimate'
 import type { Measures } from '../equations/equation'
 import type { Composition } from './checkin'
-import { DEFAULT_CHOICES, type CheckinFacts, type Choices } from './facts'
+import { optionsOf, DEFAULT_CHOICES, type CheckinFacts, type Choices } from './facts'
 
 /** A value with the variance of its measuring, in its unit squared. */
 export interface Measured {
@@ -15,6 +16,8 @@ export interface SpanEnd {
   result: Composition
   choices?: Choices
   week?: { weightKg: number; count: number }
+  /** What the studio's studies say about assessors and calipers, oldest first. */
+  hands?: readonly KnownHand[]
 }
 
 /** Weight of a check-in, kg: the week's mean where the end carries one, which carries less of the day's noise. */
@@ -38,6 +41,9 @@ export function estimateInputs(
   const { ageYears, values, heightCm, weightKg } = end.result
   const choices = end.choices ?? DEFAULT_CHOICES
   const measures = { ...values, age: ageYears, height: heightCm ?? NaN, weight: weightKg ?? NaN } as Measures
-  const blackAthleteTerm = choices.blackAthleteTerm === true && person.ancestry === 'black'
-  return { reached, measures, settings: { person, conversion: choices.conversion, options: { blackAthleteTerm } } }
+  return {
+    reached,
+    measures,
+    settings: { person, conversion: choices.conversion, options: optionsOf(person, choices) },
+  }
 }

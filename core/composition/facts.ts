@@ -1,7 +1,8 @@
 import type { Day } from '../calendar'
 import type { Flag } from '../cautions'
+import type { Correction } from '../devices/block'
 import type { ConversionId } from '../equations/density'
-import type { Sex } from '../equations/equation'
+import type { FormulaOptions, Sex } from '../equations/equation'
 import type { Reading, SessionPolicies, Skip, Strike } from '../readings'
 import type { Protocol } from '../protocols'
 import type { Conditions } from './conditions'
@@ -34,6 +35,10 @@ export interface CheckinFacts {
   skips?: readonly Skip[]
   policies?: SessionPolicies
   caliper?: { id: string; daysSinceCheck: number | null; deviationMm: number | null } | null
+  /** What its caliper is known to read too much: taken off every fold's value. */
+  correction?: Correction
+  /** Which caliper it was, also where nothing more is known of it. */
+  caliperId?: string
   assessorId?: string
   /** The side of the body folds were taken on; without one the right. */
   side?: 'right' | 'left'
@@ -46,6 +51,11 @@ export function dayOf({ day, startedAt }: Pick<CheckinFacts, 'day' | 'startedAt'
   return day ?? startedAt.slice(0, 10)
 }
 
+/** Which caliper a check-in was measured with; null: not noted. */
+export function caliperOf({ caliperId, caliper }: Pick<CheckinFacts, 'caliperId' | 'caliper'>): string | null {
+  return caliperId ?? caliper?.id ?? null
+}
+
 /** What the coach chose for this client. */
 export interface Choices {
   conversion: ConversionId
@@ -55,6 +65,23 @@ export interface Choices {
   militaryRounding?: boolean
   /** The published term for Black athletes, where the record carries it. */
   blackAthleteTerm?: boolean
+  /** The abdomen of Tran's and Weltman's equations as the mean of two levels, where both were taken. */
+  abdomenOfTwo?: boolean
+  /** How active the client is, for daily expenditure; without it nothing is said of it. */
+  activity?: ChosenActivity
+}
+
+/** A factor of resting, or work and hours of training a week (see core/energy). */
+export type ChosenActivity =
+  | { kind: 'factor'; factor: number }
+  | { kind: 'hours'; work: 'seated' | 'standing' | 'walking' | 'heavy'; trainingHours: number }
+
+/** What the choices mean to a formula for this person. */
+export function optionsOf({ ancestry }: Person, choices: Choices): FormulaOptions {
+  return {
+    blackAthleteTerm: choices.blackAthleteTerm === true && ancestry === 'black',
+    abdomenOfTwo: choices.abdomenOfTwo === true,
+  }
 }
 
 export const DEFAULT_CHOICES: Choices = { conversion: 'siri', equationId: null }

@@ -1,7 +1,7 @@
 import { JAWS_MM } from '../cautions'
 import type { Sex } from '../equations/equation'
 import { LARGE_FOLDS_BMI } from '../equations/applicability'
-import { findProtocol, foldsOf, type Protocol, type ProtocolId } from '../protocols'
+import { findProtocol, foldsOf, type Protocol } from '../protocols'
 
 /** What a set of sites is chosen from. Null: not known. */
 export interface ProtocolFacts {
@@ -15,7 +15,7 @@ export interface ProtocolFacts {
 
 /** A set of sites with why. */
 export interface ProtocolSuggestion {
-  protocolId: ProtocolId
+  protocolId: string
   reason: string
 }
 
@@ -44,7 +44,7 @@ export function suggestProtocols(facts: ProtocolFacts): ProtocolSuggestion[] {
     offered.push({ protocolId: 'youth-2', reason: 'Under 18: the two folds the equations for children need.' })
   }
   const last = facts.lastProtocolId ? findProtocol(facts.lastProtocolId) : null
-  if (last) offered.push({ protocolId: last.id as ProtocolId, reason: 'As last time: the same set every time.' })
+  if (last) offered.push({ protocolId: last.id, reason: 'As last time: the same set every time.' })
   if (facts.ageYears >= 18 && !last) {
     offered.push({ protocolId: 'laboratory-7', reason: 'The widest look at trunk and limbs.' })
   }

@@ -1,6 +1,6 @@
 import { asFoldSite } from '../sites'
 import type { DensityConversion } from './density'
-import type { Equation, KnownMeasures, Measures, Sex } from './equation'
+import { NO_OPTIONS, type Equation, type FormulaOptions, type KnownMeasures, type Measures, type Sex } from './equation'
 import { bmi } from './measures'
 
 /** What is known of a person beyond measures. Undefined: not known, and then not held against an equation. */
@@ -72,13 +72,19 @@ function bodyCautions(equation: Equation, measures: KnownMeasures, person: Perso
 }
 
 /** What lies outside an equation's sample, and what has to be known beside it. Empty: nothing. */
-export function applicability(equation: Equation, measures: Measures, person: PersonFacts): Caution[] {
+export function applicability(
+  equation: Equation,
+  measures: Measures,
+  person: PersonFacts,
+  options: FormulaOptions = NO_OPTIONS,
+): Caution[] {
+  const note = typeof equation.note === 'function' ? equation.note(options) : equation.note
   return [
     ...sexCaution(equation, person),
     ...ageCaution(equation, measures, person),
     ...sumCaution(equation, measures),
     ...bodyCautions(equation, measures, person),
-    ...(equation.note ? [{ code: 'note' as const, sentence: equation.note }] : []),
+    ...(note ? [{ code: 'note' as const, sentence: note }] : []),
   ]
 }
 

@@ -32,6 +32,11 @@ export interface AgeRange {
 export interface FormulaOptions {
   /** The published term for Black athletes: only where the client record carries it and the coach has switched it on. */
   blackAthleteTerm: boolean
+  /**
+   * The abdomen as the mean of two levels, as the papers of Tran, Weltman and co-workers took it: half way from xiphoid to
+   * navel (`waist`) and the navel (`abdomen`). Only where both were taken and the coach has chosen it.
+   */
+  abdomenOfTwo?: boolean
 }
 
 export const NO_OPTIONS: FormulaOptions = { blackAthleteTerm: false }
@@ -66,7 +71,9 @@ export interface Equation {
   source: string
   vertex: Vertex | null
   /** What has to be known beside every answer, as a caution. */
-  note?: string
+  note?: string | ((options: FormulaOptions) => string)
+  /** What an option of it takes besides, where it is known: its error goes into the answer's. */
+  optional?: readonly InputId[]
   /**
    * The formula as printed: S the sum in mm, girths and height in cm, lb = weight / 0.45359237, BMI = kg / m^2, s = 1 for
    * women and 0 for men, b = 1 where the term for Black athletes is on, log10 the decimal logarithm.

@@ -98,8 +98,8 @@ export function estimate(equation: Equation, known: KnownMeasures, settings: Est
   const measures = known
   const result = compute(equation, measures, settings)
   if ('reason' in result) return { status: 'refused', equation, reason: result.reason }
-  const { person, conversion } = settings
-  const cautions = applicability(equation, measures, person)
+  const { person, conversion, options } = settings
+  const cautions = applicability(equation, measures, person, options)
   if (result.density !== null) cautions.push(...conversionCautions(conversionOf(conversion), known.age, person))
   const seePercent = equation.seePercent[person.sex]
   const { percent, density } = result

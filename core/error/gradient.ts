@@ -35,7 +35,8 @@ export function gradientOf(equation: Equation, measures: Measures, settings: Est
   const gradient: Gradient = {}
   // Folds that stand in the formula as one sum move the percent alike.
   let bySum: number | null = null
-  for (const input of equation.inputs) {
+  const optional = (equation.optional ?? []).filter((input) => Number.isFinite(measures[input]))
+  for (const input of [...equation.inputs, ...optional]) {
     if (input === 'age') {
       // Age is known to the year and steps with the table of some equations: it carries no measuring error.
       gradient.age = 0

@@ -5,6 +5,7 @@ import { ASSUMED_ERRORS, weighingVariance, type ErrorModel } from '../error/mode
 import { copyingIn } from './copies'
 import { figureOver, varianceTeller, type VarianceParts } from './figures'
 import type { Noise } from './noise'
+import { modelOfParts, type LearntParts } from './parts'
 import { figureTerms, foldsAmong, weightsOf, type FigureId } from './weights'
 
 /** What the error of comparing two visits is made of. */
@@ -47,12 +48,13 @@ const REMEDIES: Record<Remedy['id'], (shares: ErrorParts['shares']) => number> =
 /**
  * The error of a change from the first to the last of some visits, apportioned to what it comes from: the model's parts,
  * scaled to the total that was learnt. Null where the figure is not there at both.
+ * @param learnt parts of the error as far as they are learnt: what readings, marks and day share between them
  */
 export function errorParts(
   figure: FigureId,
   visits: readonly SpanEnd[],
   noise: Noise,
-  model: ErrorModel = ASSUMED_ERRORS,
+  { model = ASSUMED_ERRORS, learnt = null }: { model?: ErrorModel; learnt?: LearntParts | null } = {},
 ): ErrorParts | null {
   const newest = visits.at(-1)
   if (!newest) return null
@@ -74,11 +76,24 @@ export function errorParts(
   const [then, now] = over.series.hands ?? []
   const parts: Record<Component, number> = { reading: 0, mark: 0, day: 0, weight: 0, bend: 0, hand: 0 }
   for (const part of Object.keys(a) as (keyof VarianceParts)[]) parts[part] = scale * (a[part] + b[part])
-  parts.hand = then === now ? 0 : (over.series.offsetVariance ?? 0)
+  parts.hand = then === now ? 0 : (over.series.offsetVariances?.[now ?? ''] ?? 0)
+  if (learnt)
+    apportion(parts, varianceTeller(weights, terms, { ...settings, model: modelOfParts(learnt, model) })(last, differs))
   const total = COMPONENTS.reduce((sum, part) => sum + parts[part], 0)
   const shares = Object.fromEntries(COMPONENTS.map((part) => [part, parts[part] / total])) as ErrorParts['shares']
   const variance = scale * Object.values(b).reduce((sum: number, one: number) => sum + one, 0)
   return { sd: Math.sqrt(total), shares, variance }
+}
+
+/** Parts that are told apart from what was learnt; together they stay what they are. */
+const TOLD_APART = ['reading', 'mark', 'day'] as const
+
+/** Shares readings, marks and day anew, by what they are in the learnt model. */
+function apportion(parts: Record<Component, number>, learnt: VarianceParts): void {
+  const together = TOLD_APART.reduce((sum, part) => sum + parts[part], 0)
+  const by = TOLD_APART.reduce((sum, part) => sum + learnt[part], 0)
+  if (!(by > 0)) return
+  for (const part of TOLD_APART) parts[part] = (together * learnt[part]) / by
 }
 
 /** What would shrink an error, most first; what would take less than a fiftieth off is left out. */

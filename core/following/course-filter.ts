@@ -183,7 +183,7 @@ export function runCourse(series: FilterSeries, noise: NoiseTerms, course: Cours
 }
 
 /** Offsets integrated out over their priors: what they take off the squares, add to the determinant, and are themselves. */
-function takeOffsets(s: Float64Array, right: Float64Array, offsets: FilterSeries['offsets']) {
+export function takeOffsets(s: Float64Array, right: Float64Array, offsets: FilterSeries['offsets']) {
   const size = offsets.length
   const m = Array.from({ length: size }, (_, j) =>
     Array.from({ length: 2 * size }, (_, k) =>

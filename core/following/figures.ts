@@ -1,8 +1,9 @@
 import { dayNumber, type Day } from '../calendar'
 import { conditionChanges } from '../composition/conditions'
 import { reachedOf, weightOf, type SpanEnd } from '../composition/end-figures'
-import { dayOf } from '../composition/facts'
+import { caliperOf, dayOf } from '../composition/facts'
 import { sameWay } from '../composition/terms'
+import { handBias, type Hand } from '../error/hands'
 import { markOf, readingVariance, siteVisitVariance, weighingVariance, type ErrorModel } from '../error/model'
 import { isFold, type SiteId } from '../sites'
 import { countedReadings, type Copying } from './copies'
@@ -82,11 +83,17 @@ function totalOf({ reading, mark, day, weight, bend }: VarianceParts): number {
   return reading + mark + day + weight + bend
 }
 
-/** Who measured with which caliper; what is not known is taken for the first's. */
-function handOf({ facts }: SpanEnd, first: SpanEnd): string {
-  const assessor = facts.assessorId ?? first.facts.assessorId ?? ''
-  const caliper = facts.caliper?.id ?? first.facts.caliper?.id ?? ''
-  return `${assessor} ${caliper}`
+/** The first's hand and another's; what is not known is taken for the first's. */
+function handsOf(first: SpanEnd, { facts }: SpanEnd): [Hand, Hand] {
+  const from = { assessorId: first.facts.assessorId ?? null, caliperId: caliperOf(first.facts) }
+  const to = { assessorId: facts.assessorId ?? from.assessorId, caliperId: caliperOf(facts) ?? from.caliperId }
+  return [from, to]
+}
+
+/** Who measured with which caliper. */
+function handOf(end: SpanEnd, first: SpanEnd): string {
+  const [, { assessorId, caliperId }] = handsOf(first, end)
+  return `${assessorId ?? ''} ${caliperId ?? ''}`
 }
 
 /** One figure of a client over their visits, with the ends it was taken from. */
@@ -143,11 +150,38 @@ export function figureOver(
         totalOf(partsAt(end, conditionChanges(conditions, end.facts.conditions ?? {}).length > 0)),
       ),
       hands: held.map((end) => handOf(end, first)),
-      offsetVariance: sites.reduce(
-        (sum, site) => sum + ((weights.sites[site] ?? 0) * settings.model.handShare * (terms.means[site] ?? 0)) ** 2,
-        0,
-      ),
+      ...offsetsBetween(held, weights, terms, settings.model),
     },
+  }
+}
+
+/** What is held of each hand's offset against the first's: what studies found taken off, what is left as a variance. */
+function offsetsBetween(
+  held: readonly SpanEnd[],
+  weights: Weights,
+  { means }: FigureTerms,
+  { handShare }: ErrorModel,
+): Pick<OddsSeries, 'offsetVariances' | 'biases'> {
+  const first = held[0] as SpanEnd
+  const known = held.at(-1)?.hands ?? []
+  const offsets = new Map<string, { bias: number; variance: number }>()
+  const biases = held.map((end) => {
+    const key = handOf(end, first)
+    const told = offsets.get(key)
+    if (told) return told.bias
+    const offset = { bias: 0, variance: 0 }
+    for (const [site, slope] of Object.entries(weights.sites) as [SiteId, number][]) {
+      const { log, variance } = handBias(known, ...handsOf(first, end), site, handShare)
+      const moved = slope * (means[site] ?? 0)
+      offset.bias += moved * log
+      offset.variance += moved ** 2 * variance
+    }
+    offsets.set(key, offset)
+    return offset.bias
+  })
+  return {
+    offsetVariances: Object.fromEntries([...offsets].map(([hand, { variance }]) => [hand, variance])),
+    ...(biases.some((bias) => bias !== 0) ? { biases } : {}),
   }
 }
 

@@ -5,7 +5,8 @@ import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import { isFold } from '../sites'
 import { copyingIn } from './copies'
 import { figureOver } from './figures'
-import { ASSUMED_NOISE, EvidencePool, evidenceOf, type Evidence, type Noise } from './noise'
+import { ASSUMED_NOISE, EvidencePool, evidenceOf, NOISE_GRID, type Evidence, type Noise } from './noise'
+import type { ScaleSaid } from '../study/feeding'
 import { figureTerms, foldsAmong, isByEquation, type FigureId } from './weights'
 
 /** Figures whose noise is learnt together: each leading figure by itself, all folds, all girths. */
@@ -50,7 +51,8 @@ export function clientEvidence(
 ): ClientEvidence {
   const newest = visits.at(-1)
   // A line needs three.
-  if (!newest || visits.length < 3) return NO_EVIDENCE
+  if (!newest) return NO_EVIDENCE
+  if (visits.length < 3) return { ...NO_EVIDENCE, assessorId: newest.facts.assessorId ?? null }
   const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
   const now = ends.at(-1) ?? newest
   const sites = now.result.session.sites.filter(({ value }) => value !== null).map(({ site }) => site)
@@ -83,13 +85,37 @@ function poolsOf(all: readonly ClientEvidence[]): Pools {
 /** Degrees of freedom from which an assessor's own clients speak for them alone. */
 const ENOUGH_ALONE = 60
 
-/** Noises learnt from the clients of a studio: for each of them from all others, of their assessor where those are enough. */
+/** Families a repeat study speaks about: weights do not enter it, so fat and lean mass are left to what is learnt. */
+const OF_STUDY = ['sum', 'fold', 'girth'] as const
+
+/** What a repeat study of an assessor says, beside what is learnt from clients, from the day it was closed. */
+export function studyEvidence(said: readonly ScaleSaid[], source: { assessorId: string; day: Day }): ClientEvidence {
+  const families: ClientEvidence['families'] = {}
+  for (const { figure, freedom, squares } of said) {
+    if (!OF_STUDY.includes(figure)) continue
+    // Alike under every model: people measured twice a day say nothing about what lasts from week to week.
+    const step = { freedom, squares: NOISE_GRID.map(() => squares), logs: NOISE_GRID.map(() => 0) }
+    families[figure] = [{ weeks: [weekOf(source.day)], steps: [step], ofStudy: true }]
+  }
+  return { assessorId: source.assessorId, families }
+}
+
+/**
+ * Noises learnt from the clients of a studio: for each of them from all others, of their assessor where those are enough,
+ * and from their assessor's repeat studies.
+ */
 export class StudioNoise {
   private readonly everybody: Pools
   private readonly byAssessor = new Map<string, Pools>()
 
-  /** @param all evidence of every client, by their id */
-  constructor(private readonly all: ReadonlyMap<string, ClientEvidence>) {
+  /**
+   * @param all evidence of every client, by their id
+   * @param studies evidence of repeat studies (see `studyEvidence`)
+   */
+  constructor(
+    private readonly all: ReadonlyMap<string, ClientEvidence>,
+    private readonly studies: readonly ClientEvidence[] = [],
+  ) {
     const given = [...all.values()]
     this.everybody = poolsOf(given)
     const assessors = new Set(given.flatMap(({ assessorId }) => assessorId ?? []))
@@ -107,11 +133,13 @@ export class StudioNoise {
     const week = until === undefined ? Infinity : weekOf(until)
     const own = this.all.get(clientId) ?? NO_EVIDENCE
     const theirs = this.byAssessor.get(own.assessorId ?? '')
+    const studied = own.assessorId ? this.studies.filter(({ assessorId }) => assessorId === own.assessorId) : []
     return everyFamily((family) => {
       const given = own.families[family] ?? []
-      const alone = theirs?.[family]?.noiseWithout(given, week)
+      const said = studied.flatMap(({ families }) => families[family] ?? [])
+      const alone = theirs?.[family]?.noiseWithout(given, week, said)
       if (alone && alone.learntFrom.freedom >= ENOUGH_ALONE) return alone
-      return this.everybody[family]?.noiseWithout(given, week) ?? ASSUMED_NOISE
+      return (this.everybody[family] ?? new EvidencePool([])).noiseWithout(given, week, said)
     })
   }
 }

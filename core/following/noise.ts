@@ -63,6 +63,8 @@ export interface Evidence {
   weeks: readonly number[]
   /** By number of visits (0 first): degrees of freedom, and for each model of the grid the squares and the log determinant. */
   steps: readonly { freedom: number; squares: readonly number[]; logs: readonly number[] }[]
+  /** Of a study, not of a client who is followed: not counted among them. */
+  ofStudy?: true
 }
 
 /** A client's own course is a line, from this many visits on a quadratic. */
@@ -166,12 +168,14 @@ function noSums(): Sums {
 }
 
 /** Adds what a history says after a visit, less what it said before it. */
-function addStep(sums: Sums, { steps }: Evidence, place: number, times = 1, before = NO_STEP): void {
+function addStep(sums: Sums, { steps, ofStudy }: Evidence, place: number, times = 1, before = NO_STEP): void {
   const step = steps[place] ?? NO_STEP
   if (step.freedom === 0) return
   sums.freedom += times * (step.freedom - before.freedom)
-  sums.clients += before.freedom === 0 ? times : 0
-  sums.visits += times * (before.freedom === 0 ? place + 1 : 1)
+  if (!ofStudy) {
+    sums.clients += before.freedom === 0 ? times : 0
+    sums.visits += times * (before.freedom === 0 ? place + 1 : 1)
+  }
   for (let m = 0; m < NOISE_GRID.length; m += 1) {
     sums.squares[m] =
       (sums.squares[m] as number) + times * ((step.squares[m] as number) - (before.squares[m] as number))
@@ -243,17 +247,20 @@ export class EvidencePool {
     }
   }
 
-  /** As `learnNoise` of all others. */
-  noiseWithout(own: readonly Evidence[], until = Infinity): Noise {
+  /**
+   * As `learnNoise` of all others.
+   * @param more what speaks beside them, studies of the assessor
+   */
+  noiseWithout(own: readonly Evidence[], until = Infinity, more: readonly Evidence[] = []): Noise {
     let [low, high] = [0, this.weeks.length]
     while (low < high) {
       const middle = (low + high) >> 1
       if ((this.weeks[middle] as number) <= until) low = middle + 1
       else high = middle
     }
-    const pooled = this.sums[low - 1]
+    const pooled = this.sums[low - 1] ?? (more.length > 0 ? noSums() : null)
     if (!pooled) return ASSUMED_NOISE
     const rest = { ...pooled, squares: pooled.squares.slice(), logs: pooled.logs.slice() }
-    return noiseFrom(addUntil(rest, own, until, -1))
+    return noiseFrom(addUntil(addUntil(rest, own, until, -1), more, until))
   }
 }

@@ -1,6 +1,7 @@
-import { logGamma, studentCdf } from '../trend/student'
+import { logGamma } from '../trend/student'
 import { COURSES, noiseTerms, runCourse, type FilterRun, type FilterSeries } from './course-filter'
-import type { Noise } from './noise'
+import { Mixture } from './mixture'
+import type { HeldNoise, Noise } from './noise'
 
 /** A figure of one client from its start on: what the odds are asked about. */
 export interface OddsSeries {
@@ -11,8 +12,10 @@ export interface OddsSeries {
   variances: readonly number[]
   /** Who measured with which caliper at each visit; one other than the start's shares an unknown offset. */
   hands?: readonly string[]
-  /** Variance of such an offset, unit squared. */
-  offsetVariance?: number
+  /** Variance of such an offset by hand, unit squared; what no study has found is assumed. */
+  offsetVariances?: Readonly<Record<string, number>>
+  /** What studies say each value is too high by, because of the hand that took it; unit of the figure. */
+  biases?: readonly number[]
 }
 
 /** What a history says about a change since its start. */
@@ -31,131 +34,49 @@ export interface Odds {
 const MOST_HANDS = 3
 /** Noise models held less likely than this are left out, of both hypotheses alike. */
 const UNHELD = 1e-3
-/** Components lighter than this are left out of an interval. */
-const LIGHT = 4e-3
-/** Most parts a mixture can have: noises by courses. */
-const MOST_PARTS = 64
 
-function offsetsOf({ hands, offsetVariance = 0 }: OddsSeries): FilterSeries['offsets'] {
-  if (!hands || offsetVariance <= 0) return []
-  const others = [...new Set(hands)].filter((hand) => hand !== hands[0])
+function offsetsOf({ hands, offsetVariances = {} }: OddsSeries): FilterSeries['offsets'] {
+  if (!hands) return []
+  const others = [...new Set(hands)].filter((hand) => hand !== hands[0] && (offsetVariances[hand] ?? 0) > 0)
   const shown = others.slice(0, MOST_HANDS)
   return shown.map((hand, k) => ({
     seen: Float64Array.from(hands, (one) =>
       one === hand || (k === shown.length - 1 && others.indexOf(one) >= MOST_HANDS) ? 1 : 0,
     ),
-    variance: offsetVariance,
+    variance: offsetVariances[hand] as number,
   }))
 }
 
-/** A mixture of Student t distributions, a column each for weight, mean, standard deviation and degrees of freedom. */
-class Mixture {
-  private count = 0
-  private readonly weights = new Float64Array(MOST_PARTS)
-  private readonly means = new Float64Array(MOST_PARTS)
-  private readonly sds = new Float64Array(MOST_PARTS)
-  private readonly freedoms = new Float64Array(MOST_PARTS)
+/** The noise models that count. */
+export function heldOf({ models }: Noise): HeldNoise[] {
+  return models.filter(({ weight }) => weight >= UNHELD)
+}
 
-  clear(): void {
-    this.count = 0
+/** A figure's history as the filters take it. */
+export function filterSeriesOf(series: OddsSeries): FilterSeries {
+  const start = series.weeks[0] ?? 0
+  const variances = Float64Array.from(series.variances)
+  return {
+    weeks: Float64Array.from(series.weeks, (week) => week - start),
+    values: Float64Array.from(series.values, (value, i) => value - (series.biases?.[i] ?? 0)),
+    variances,
+    unit: variances.reduce((sum, one) => sum + one, 0) / variances.length,
+    offsets: offsetsOf(series),
   }
+}
 
-  /** Adds a part by the logarithm of its weight. */
-  add(log: number, mean: number, sd: number, freedom: number): void {
-    const { weights, means, sds, freedoms } = this
-    weights[this.count] = log
-    means[this.count] = mean
-    sds[this.count] = sd
-    freedoms[this.count] = freedom
-    this.count += 1
-  }
+/** Gives the logarithm of the likelihood after `i` contrasts, from their log determinant and squares, the scale integrated out. */
+export function likelihoodOf({ weight, a, b }: HeldNoise, count: number) {
+  const gammas = gammasOf(a, count)
+  const known = Math.log(weight) - logGamma(a) + a * Math.log(b)
+  return (i: number, log: number, squares: number) =>
+    known + log + (gammas[i] as number) - (a + i / 2) * Math.log(b + squares / 2)
+}
 
-  /** Turns logarithms into shares and leaves out what is light. */
-  private settle(): void {
-    const { weights, means, sds, freedoms } = this
-    let top = -Infinity
-    for (let i = 0; i < this.count; i += 1) top = Math.max(top, weights[i] as number)
-    let total = 0
-    for (let i = 0; i < this.count; i += 1) total += weights[i] = Math.exp((weights[i] as number) - top)
-    let [kept, held] = [0, 0]
-    for (let i = 0; i < this.count; i += 1) {
-      const weight = (weights[i] as number) / total
-      if (weight <= LIGHT) continue
-      weights[kept] = weight
-      means[kept] = means[i] as number
-      sds[kept] = sds[i] as number
-      freedoms[kept] = freedoms[i] as number
-      held += weight
-      kept += 1
-    }
-    this.count = kept
-    for (let i = 0; i < kept; i += 1) weights[i] = (weights[i] as number) / held
-  }
-
-  /** Share of it that lies at or below a value. */
-  private below(value: number): number {
-    const { weights, means, sds, freedoms, count } = this
-    let share = 0
-    for (let i = 0; i < count; i += 1) {
-      const off = value - (means[i] as number)
-      const sd = sds[i] as number
-      const part = sd > 0 ? studentCdf(off / sd, freedoms[i] as number) : Number(off >= 0)
-      share += (weights[i] as number) * part
-    }
-    return share
-  }
-
-  /** Quantile between two bounds whose shares less the one wanted are known, to a hundredth of their distance (Illinois). */
-  private quantile(share: number, bounds: { low: number; high: number; below: number; above: number }): number {
-    let { low, high, below, above } = bounds
-    const enough = 1e-2 * (high - low)
-    for (let i = 0; i < 60 && high - low > enough; i += 1) {
-      // Where the straight line runs along a bound the middle is surer.
-      const line = low - (below * (high - low)) / (above - below)
-      const at = i % 3 === 2 || !(line > low && line < high) ? (low + high) / 2 : line
-      const off = this.below(at) - share
-      if (off < 0) {
-        low = at
-        below = off
-        above /= 2
-      } else {
-        high = at
-        above = off
-        below /= 2
-      }
-    }
-    return (low + high) / 2
-  }
-
-  /** Mean and 95 % interval. */
-  interval(): { change: number; low: number; high: number } {
-    this.settle()
-    const { weights, means, sds } = this
-    let change = 0
-    for (let i = 0; i < this.count; i += 1) change += (weights[i] as number) * (means[i] as number)
-    let variance = 0
-    for (let i = 0; i < this.count; i += 1)
-      variance += (weights[i] as number) * ((sds[i] as number) ** 2 + ((means[i] as number) - change) ** 2)
-    const spread = Math.sqrt(variance)
-    // Where a quantile nearly always is; by Chebyshev's inequality it is never beyond 6.4 standard deviations.
-    const between = (share: number, way: number) => {
-      let inner = change + way * 1.4 * spread
-      let off = this.below(inner) - share
-      let outer = change + way * 2.6 * spread
-      if (off * way > 0) outer = change
-      let other = this.below(outer) - share
-      if (off * way <= 0 && other * way <= 0) {
-        inner = outer
-        off = other
-        outer = change + way * 6.4 * spread
-        other = this.below(outer) - share
-      }
-      return inner < outer
-        ? this.quantile(share, { low: inner, high: outer, below: off, above: other })
-        : this.quantile(share, { low: outer, high: inner, below: other, above: off })
-    }
-    return { change, low: between(0.025, -1), high: between(0.975, 1) }
-  }
+/** What is held of the scale after all contrasts of a history of `count` values: its mean and degrees of freedom. */
+export function scaleOf({ a, b }: HeldNoise, squares: number, count: number) {
+  const freedom = 2 * a + count - 1
+  return { scale: (2 * b + squares) / freedom, freedom }
 }
 
 /** One mixture for all: odds are asked for thousands of times over. */
@@ -170,31 +91,19 @@ const mixture = new Mixture()
  * @param running the odds are wanted after every visit; else only at the last, in half the time
  * @returns null with fewer than two visits
  */
-export function oddsOf(series: OddsSeries, noise: Noise, running = true): Odds | null {
+export function oddsOf(series: OddsSeries, held: Noise, running = true): Odds | null {
   const count = series.weeks.length
   if (count < 2) return null
-  const start = series.weeks[0] ?? 0
-  const variances = Float64Array.from(series.variances)
-  const filter: FilterSeries = {
-    weeks: Float64Array.from(series.weeks, (week) => week - start),
-    values: Float64Array.from(series.values),
-    variances,
-    unit: variances.reduce((sum, one) => sum + one, 0) / count,
-    offsets: offsetsOf(series),
-  }
+  const filter = filterSeriesOf(series)
   // Log of the likelihoods' sums after each visit, kept as a top and a sum under it.
   const from = running ? 0 : count - 1
   const still = new RunningLogSum(count - from)
   const moved = new RunningLogSum(count - from)
   const room = { kept: new Float64Array(count), sizes: new Float64Array(count) }
   mixture.clear()
-  for (const { rho, white, weight, a, b } of noise.models) {
-    if (weight < UNHELD) continue
-    const terms = noiseTerms(filter, { rho, white }, room)
-    const gammas = gammasOf(a, count)
-    const known = Math.log(weight) - logGamma(a) + a * Math.log(b)
-    const logOf = (i: number, log: number, squares: number) =>
-      known + log + (gammas[i] as number) - (a + i / 2) * Math.log(b + squares / 2)
+  for (const noise of heldOf(held)) {
+    const terms = noiseTerms(filter, noise, room)
+    const logOf = likelihoodOf(noise, count)
     const take = (run: FilterRun, into: RunningLogSum): number => {
       const last = logOf(count - 1, run.lastLog, run.lastSquares)
       for (let i = 0; i < run.logs.length - 1; i += 1)
@@ -206,8 +115,7 @@ export function oddsOf(series: OddsSeries, noise: Noise, running = true): Odds |
     for (const course of COURSES) {
       const run = runCourse(filter, terms, course, running)
       const log = take(run, moved)
-      const freedom = 2 * a + count - 1
-      const scale = (2 * b + run.lastSquares) / freedom
+      const { scale, freedom } = scaleOf(noise, run.lastSquares, count)
       mixture.add(log, run.change, Math.sqrt(scale * run.changeVariance), freedom)
     }
   }

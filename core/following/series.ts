@@ -57,13 +57,18 @@ function errorAt(figure: FigureId, variance: number, noises: Noises): number {
   return Z_95 * noiseOf(noises[familyOf(figure)], variance).sd
 }
 
+/** The girths drawn for a set without folds. */
+export function girthsDrawn(now: SpanEnd): GirthSiteId[] {
+  if (now.facts.protocol.sites.some((site) => isFold(site))) return []
+  return GIRTHS_DRAWN.filter((site) => now.result.values[site] !== undefined).slice(0, GIRTHS_AT_MOST)
+}
+
 function girthSeries(
   ends: readonly SpanEnd[],
   now: SpanEnd,
   { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES }: SeriesSettings,
 ): FigureSeries['girths'] {
-  const sites = GIRTHS_DRAWN.filter((site) => now.result.values[site] !== undefined).slice(0, GIRTHS_AT_MOST)
-  return sites.map((site) => ({
+  return girthsDrawn(now).map((site) => ({
     site,
     points: ends.flatMap((end): SeriesPoint[] => {
       const found = figureAt(site, end, figureTerms([end], end, model), { summed: [], model })
@@ -87,8 +92,7 @@ export function figureSeries(
   { byWeek, ...settings }: SeriesSettings & { byWeek: boolean },
 ): FigureSeries {
   const { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES } = settings
-  const tapeOnly = !now.facts.protocol.sites.some((site) => isFold(site))
-  const series: FigureSeries = { fat: [], lean: [], sum: [], girths: tapeOnly ? girthSeries(ends, now, settings) : [] }
+  const series: FigureSeries = { fat: [], lean: [], sum: [], girths: girthSeries(ends, now, settings) }
   for (const followed of ends) {
     const end = onTermsOf(weighedAs(followed, byWeek), now)
     const said = endFigures(end, model)

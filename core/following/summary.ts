@@ -93,3 +93,7 @@ export function summariseSpan(span: Span, units: Units, neutral = false, smalles
 /** What the promise is, for somebody who is measured. */
 export const PROMISE =
   'Real means: of people who do not change at all, at most one in twenty is ever told so, however often one looks. It says that the measurements moved, by fat, by water or by whoever measured; not why.'
+
+/** What it means for them that the start was found by looking back. */
+export const SEARCHED_START =
+  'The first day of this page was chosen by looking back, so more is asked of a change before it is called real.'

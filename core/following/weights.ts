@@ -61,6 +61,11 @@ function meanSites(ends: readonly SpanEnd[]): Partial<Record<SiteId, number>> {
   return Object.fromEntries([...sums].map(([site, values]) => [site, meanOf(values)]))
 }
 
+/** Terms without an equation: mean site values only, for what is followed by sites alone. */
+export function siteTerms(ends: readonly SpanEnd[]): FigureTerms {
+  return { means: meanSites(ends), weightKg: null, gradient: null, percent: null, bend: 0, percentOf: new Set() }
+}
+
 /** The terms of a client's visits: mean site values, mean weight, and the equation's slopes and bend there. */
 export function figureTerms(ends: readonly SpanEnd[], now: SpanEnd, model: ErrorModel): FigureTerms {
   const means = meanSites(ends)

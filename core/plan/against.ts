@@ -8,6 +8,7 @@ import {
   ASSUMED_NOISES,
   changeOf,
   copyingIn,
+  endFigures,
   familyOf,
   figureOver,
   figureTerms,
@@ -15,7 +16,6 @@ import {
   LEANING_ODDS,
   oddsOf,
   sameSet,
-  visitsUntilTold,
   type Change,
   type FigureSeriesOf,
   type Noises,
@@ -23,6 +23,7 @@ import {
 import { REAL_ODDS } from '../following/verdict'
 import { LONGEST_WEEKS } from './limits'
 import { straightCourse, type Course } from './course'
+import { dynamicCourse, type PlanEnergy } from './dynamic-course'
 import { dayAfter, startOf, weeksTo, type Target, type TargetKind } from './target'
 
 /** Where a plan stands on a day, with its band. All in the target's unit. */
@@ -47,16 +48,33 @@ export interface PlanLine {
   weeks: number
   /** ISO day on which it is there. */
   endsOn: string
+  /** What the dynamic course was set with; null: a straight pace. */
+  energy: PlanEnergy | null
   /** Where it means the figure to be. */
   course: Course
 }
 
-/** A target put on the check-in it starts from; null where that holds no such figure. */
-export function planLine(target: Target, start: SpanEnd): PlanLine | null {
+/**
+ * A target put on the check-in it starts from; null where that holds no such figure.
+ * @param energy what the course of the dynamic model is set with; without it the pace is straight
+ */
+export function planLine(target: Target, start: SpanEnd, energy: PlanEnergy | null = null): PlanLine | null {
   const from = startOf(target.kind, start)
   if (!from) return null
-  const weeks = weeksTo(target, from.value)
   const startDay = dayOf(start.facts)
+  const own = endFigures(start)
+  const dynamic =
+    energy && target.kind !== 'sum' && own.fat && own.lean
+      ? dynamicCourse({
+          kind: target.kind,
+          startDay,
+          fatKg: own.fat.value,
+          leanKg: own.lean.value,
+          to: target.value,
+          energy,
+        })
+      : null
+  const weeks = dynamic?.weeks ?? weeksTo(target, from.value)
   return {
     kind: target.kind,
     startedAt: start.facts.startedAt,
@@ -67,7 +85,8 @@ export function planLine(target: Target, start: SpanEnd): PlanLine | null {
     perWeek: target.perWeek,
     weeks,
     endsOn: dayAfter(startDay, weeks),
-    course: straightCourse({ startDay, from: from.value, to: target.value, weeks }),
+    energy: dynamic ? energy : null,
+    course: dynamic ?? straightCourse({ startDay, from: from.value, to: target.value, weeks }),
   }
 }
 
@@ -192,22 +211,4 @@ export function reachedBy({ to, from }: PlanLine, { measured, change }: Against)
   if ((measured - to) * towards < 0) return 'no'
   const least = (change.change < 0 ? change.high : change.low) + from
   return (least - to) * towards > 0 ? 'surely' : 'yes'
-}
-
-/** How well a plan's pace would be told. */
-export interface Telling {
-  /** Check-ins, the first counted; null: not within 27. */
-  visits: number | null
-  /** The day of the one that tells. */
-  day: Day | null
-}
-
-/**
- * How many check-ins at a cadence tell a plan's pace from no change, for this assessor with this set.
- * @param variance of the plan's figure at a visit, unit squared
- */
-export function toldAfter(line: PlanLine, weeksApart: number, variance: number, noises: Noises): Telling {
-  const perWeek = (line.to - line.from) / Math.max(line.weeks, 1e-9)
-  const visits = visitsUntilTold(perWeek, { weeksApart, variance }, noises[familyOf(line.kind)])
-  return { visits, day: visits === null ? null : dayAfter(line.startDay, (visits - 1) * weeksApart) }
 }

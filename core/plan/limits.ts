@@ -1,14 +1,11 @@
 import type { Day } from '../calendar'
-import { cautionFacts, cautionsFor, ESSENTIAL_FAT } from '../cautions'
+import { cautionFacts, cautionsFor, ESSENTIAL_FAT, UNDERWEIGHT_BMI } from '../cautions'
 import type { SpanEnd } from '../composition/end-figures'
 import type { Person } from '../composition/facts'
+import { FASTEST_KG, FASTEST_SHARE } from '../energy'
 import { Z_95 } from '../error/interval'
 import { formatMass, formatNumber, type Units } from '../units'
 import { aimAt, startOf, weeksTo, type Target } from './target'
-
-/** Fastest loss: two pounds or 1 % of body weight a week, whichever is less (common practice). */
-export const FASTEST_KG = 0.9
-export const FASTEST_SHARE = 0.01
 
 /** Longest plan, weeks: beyond two years a pace is a wish. */
 export const LONGEST_WEEKS = 104
@@ -60,6 +57,16 @@ function essentialRefusal(percent: number, { person }: PlanContext): string | nu
     : null
 }
 
+/** A plan of an adult that ends under a BMI of 18.5. */
+function underweightRefusal(weightKg: number, { start, person }: PlanContext): string | null {
+  const heightCm = start.result.indexes.bmi === null ? null : person.heightCm
+  if (heightCm === null) return null
+  const bmi = weightKg / (heightCm / 100) ** 2
+  return bmi < UNDERWEIGHT_BMI
+    ? `It would end at a BMI of ${formatNumber(bmi)}, under ${UNDERWEIGHT_BMI}: refused. A doctor or registered dietitian decides here.`
+    : null
+}
+
 /** Loss of the first week in body weight at kept lean mass, kg; null where it cannot be said. */
 export function firstWeekKg({ kind, value, perWeek }: Target, { start }: PlanContext): number | null {
   const from = startOf(kind, start)?.value
@@ -103,6 +110,8 @@ export function planRefusals(target: Target, context: PlanContext): Refusal[] {
   }
   const essential = aim && value < from ? essentialRefusal(aim.percent, context) : null
   if (essential) refusals.push({ field: 'value', sentence: essential })
+  const thin = aim && value < from ? underweightRefusal(aim.weightKg, context) : null
+  if (thin) refusals.push({ field: 'value', sentence: thin })
   const weeks = weeksTo(target, from)
   if (weeks > LONGEST_WEEKS) {
     refusals.push({

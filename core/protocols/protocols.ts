@@ -31,9 +31,19 @@ export type ProtocolId = keyof typeof PROTOCOL_TABLE
 /** The protocols a check-in can follow. */
 export const PROTOCOLS: Readonly<Record<ProtocolId, Protocol>> = PROTOCOL_TABLE
 
-/** The protocol with this id, or null for an unknown id. */
+/** Versions of sets studios have made, by id: what one says never changes, so that knowing it once is enough. */
+const own = new Map<string, Protocol>()
+
+/** Makes a version of a studio's set known. Its id is its alone; knowing it again changes nothing. */
+export function learnSet(set: CustomSet): Protocol {
+  const known = own.get(set.id) ?? customProtocol(set)
+  own.set(set.id, known)
+  return known
+}
+
+/** The protocol with this id, a studio's own versions included, or null for an unknown id. */
 export function findProtocol(id: string): Protocol | null {
-  return Object.hasOwn(PROTOCOLS, id) ? PROTOCOLS[id as ProtocolId] : null
+  return Object.hasOwn(PROTOCOLS, id) ? PROTOCOLS[id as ProtocolId] : (own.get(id) ?? null)
 }
 
 /**
@@ -59,13 +69,15 @@ export interface CustomSet {
   name: string
   sites: readonly SiteId[]
   policy: PolicyId
+  /** Absent: as the tape is usually read. */
+  girthPolicy?: PolicyId
 }
 
 /**
  * A set a studio defines, as a protocol.
  * @throws RangeError with a plain sentence when the set is empty or names a site twice
  */
-export function customProtocol({ id, name, sites, policy }: CustomSet): Protocol {
+export function customProtocol({ id, name, sites, policy, girthPolicy = 'tape' }: CustomSet): Protocol {
   if (sites.length === 0) throw new RangeError('A set needs at least one site.')
   if (new Set(sites).size < sites.length) throw new RangeError('A set names each site once.')
   const folds = sites.filter(isFold)
@@ -75,8 +87,8 @@ export function customProtocol({ id, name, sites, policy }: CustomSet): Protocol
     school: folds.length > 0 ? 'laboratory' : 'tape',
     sites: [...folds, ...sites.filter((site) => !isFold(site))],
     policy,
-    girthPolicy: 'tape',
-    sumName: `Sum of ${folds.length}`,
+    girthPolicy,
+    sumName: folds.length > 0 ? `Sum of ${folds.length}` : 'Sum of folds',
     purpose: 'A set of this studio.',
   }
 }

@@ -1,1 +1,4 @@
-export * from './due'
+export * from './dates'
+export * from './length'
+export * from './bookings'
+export * from './what-to-wear'

@@ -86,9 +86,10 @@ export const GIRTHS = {
     id: 'thigh-girth',
     name: 'Thigh girth',
     schools: TAPE,
-    where: 'One centimetre below the fold of the buttock, or mid-thigh: say which and keep to it.',
+    where:
+      'One centimetre below the fold of the buttock, or mid-thigh: say which in the client’s landmark and keep to it.',
     steps: ['Weight even on both feet.', 'One centimetre below the fold of the buttock.', LEVEL],
-    hint: 'Note the level once: upper thigh and mid-thigh are not comparable.',
+    hint: 'Note the level once in the client’s landmark: upper thigh and mid-thigh are not comparable, and Lee’s muscle mass asks for mid-thigh.',
     figure: { view: 'front', x: 78, y: 272 },
     rangeCm: { low: 30, high: 110 },
   },

@@ -1,8 +1,5 @@
-import { dayExists } from '../calendar'
+import { dayOfWritten, pastedRows, toldOrder, writtenDate, type SlashOrder, type WrittenDate } from '../calendar'
 import { kgToMass, massToKg, parseWeight, type MassUnit } from '../units'
-
-/** Which part of 3/4/2026 is the day. */
-export type SlashOrder = 'day-first' | 'month-first'
 
 /** One line of a pasted diary, as it will be stored or with what is wrong with it. */
 export interface DiaryLine {
@@ -25,64 +22,9 @@ export interface PastedDiary {
   askOrder: boolean
 }
 
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
-
-const ISO = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})/
-const DOTTED = /^(\d{1,2})\.(\d{1,2})\.(\d{4}|\d{2})/
-const SLASHED = /^(\d{1,2})[/-](\d{1,2})[/-](\d{4}|\d{2})/
-const NAMED = /^(\d{1,2})\.?\s+([a-z]{3,9})\.?,?\s+(\d{4})/i
-const NAMED_FIRST = /^([a-z]{3,9})\.?\s+(\d{1,2}),?\s+(\d{4})/i
-
-interface WrittenDate {
-  length: number
-  /** Year, month, day; for slashes first and second as written. */
-  parts: [number, number, number]
-  slashed: boolean
-}
-
-function fullYear(text: string): number {
-  return text.length === 2 ? 2000 + Number(text) : Number(text)
-}
-
-function month(name: string): number {
-  return MONTHS.indexOf(name.slice(0, 3).toLowerCase()) + 1
-}
-
-function writtenDate(text: string): WrittenDate | null {
-  const found = (match: RegExpExecArray | null, parts: (m: string[]) => [number, number, number], slashed = false) =>
-    match ? { length: match[0].length, parts: parts([...match]), slashed } : null
-  return (
-    found(ISO.exec(text), (m) => [Number(m[1]), Number(m[2]), Number(m[3])]) ??
-    found(DOTTED.exec(text), (m) => [fullYear(m[3] ?? ''), Number(m[2]), Number(m[1])]) ??
-    found(SLASHED.exec(text), (m) => [fullYear(m[3] ?? ''), Number(m[1]), Number(m[2])], true) ??
-    found(NAMED.exec(text), (m) => [Number(m[3]), month(m[2] ?? ''), Number(m[1])]) ??
-    found(NAMED_FIRST.exec(text), (m) => [Number(m[3]), month(m[1] ?? ''), Number(m[2])])
-  )
-}
-
-/** ISO day of a date that exists, else null. */
-function isoDay(year: number, monthOfYear: number, day: number): string | null {
-  const two = (part: number) => String(part).padStart(2, '0')
-  const text = `${year}-${two(monthOfYear)}-${two(day)}`
-  return dayExists(text) ? text : null
-}
-
-/** The order slashes are written in, as far as a paste tells: a part above 12 is a day. */
-function toldOrder(dates: readonly WrittenDate[]): SlashOrder | null {
-  const slashed = dates.filter(({ slashed: is }) => is)
-  if (slashed.some(({ parts }) => parts[1] > 12)) return 'day-first'
-  return slashed.some(({ parts }) => parts[2] > 12) ? 'month-first' : null
-}
-
 function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b)
   return sorted[Math.floor(sorted.length / 2)] ?? NaN
-}
-
-function dayOf({ parts, slashed }: WrittenDate, order: SlashOrder | null): string | null {
-  const [year, first, second] = parts
-  if (!slashed) return isoDay(year, first, second)
-  return order === 'month-first' ? isoDay(year, first, second) : isoDay(year, second, first)
 }
 
 /** Kilograms far from the others that would fit them as pounds, or the other way about. */
@@ -130,17 +72,14 @@ export interface PasteSettings {
  */
 export function readDiary(pasted: string, settings: PasteSettings): PastedDiary {
   const { unit, today, taken = new Set() } = settings
-  const rows = pasted
-    .split(/\r?\n/)
-    .map((text, i) => ({ text: text.replace(/["\u00a0]/g, ' ').trim(), number: i + 1 }))
-    .filter(({ text, number }) => text !== '' && !(number === 1 && !/\d/.test(text)))
+  const rows = pastedRows(pasted)
   const dates = rows.map(({ text }) => writtenDate(text))
   const told = toldOrder(dates.flatMap((date) => date ?? []))
   const order = told ?? settings.order ?? null
   const askOrder = told === null && dates.some((date) => date?.slashed)
   const lines = rows.map(({ text, number }, i): DiaryLine => {
     const date = dates[i] ?? null
-    const line = readLine(text, number, date, date && dayOf(date, order), unit)
+    const line = readLine(text, number, date, date && dayOfWritten(date, order), unit)
     if (!line.problem && date?.slashed && order === null) {
       return { ...line, problem: 'Is the day or the month first? Please choose above.' }
     }

@@ -10,7 +10,7 @@ export async function bundled(entry) {
   ensureInstalled()
   const name = entry.replace(/[/.]/g, '-')
   const outfile = join(ROOT, '.cache/bundles', `${name}.mjs`)
-  const print = fingerprint(['core', 'shared', 'server', 'cli', 'bench', 'package-lock.json'])
+  const print = fingerprint(['core', 'shared', 'exchange', 'server', 'cli', 'bench', 'package-lock.json'])
   if (isCurrent(`bundle-${name}`, print)) return outfile
   const { build } = await import('esbuild')
   mkdirSync(join(ROOT, '.cache/bundles'), { recursive: true })
@@ -22,7 +22,7 @@ export async function bundled(entry) {
     format: 'esm',
     target: 'node20',
     // Brings files of its own that a bundle would lose.
-    external: ['@electric-sql/pglite'],
+    external: ['@electric-sql/pglite', 'pg-native'],
     // What is CommonJS inside asks for `require`.
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
     logLevel: 'warning',

@@ -8,7 +8,17 @@ import { fileURLToPath } from 'node:url'
 export const ROOT = fileURLToPath(new URL('../../', import.meta.url))
 
 const CACHE = join(ROOT, '.cache')
-const SOURCES = ['app', 'core', 'shared', 'server', 'public', 'nuxt.config.ts', 'package.json', 'package-lock.json']
+const SOURCES = [
+  'app',
+  'core',
+  'shared',
+  'exchange',
+  'server',
+  'public',
+  'nuxt.config.ts',
+  'package.json',
+  'package-lock.json',
+]
 
 function filesUnder(path) {
   if (!existsSync(path)) return []

@@ -1,22 +1,30 @@
 import { spawn } from 'node:child_process'
+import { randomInt } from 'node:crypto'
 import { once } from 'node:events'
 import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { databaseFrom, dropDatabase } from './postgres.mjs'
 import { ROOT } from './prepare.mjs'
 import { currentTemplate } from './template.mjs'
 
 /** Passwords of people who do not exist: hashed at a hundredth of the cost, so that tests do not wait for it. */
 export const QUICK_HASHES = { NUXT_HASH_SCRYPT_COST: '1024' }
 
+/** Ports no system gives to a connection of its own (those begin at 32768): nobody takes one between two looks. */
+const PORTS = { from: 10_000, count: 22_000 }
+
 export async function freePort() {
-  const probe = createServer().listen(0, '127.0.0.1')
-  await once(probe, 'listening')
-  const { port } = /** @type {import('node:net').AddressInfo} */ (probe.address())
-  probe.close()
-  await once(probe, 'close')
-  return port
+  for (;;) {
+    const port = PORTS.from + randomInt(PORTS.count)
+    const probe = createServer()
+    const free = await new Promise((told) => {
+      probe.once('error', () => told(false))
+      probe.listen(port, '127.0.0.1', () => probe.close(() => told(true)))
+    })
+    if (free) return port
+  }
 }
 
 /**
@@ -68,15 +76,24 @@ export function runProgram(script, env) {
  * The built application as a process of its own, in a data folder of its own: what tests and screenshots drive.
  * `kill` is kill -9; `start` after it starts again on the same folder and port; `remove` ends it for good.
  * `prepare` fills the data folder before the first start.
- * @param {{ demo?: boolean, prepare?: (dataDir: string) => Promise<void>, env?: Record<string, string | undefined> }} options
+ * @param {{ demo?: boolean, prepare?: (dataDir: string, env: { DATABASE_URL: string | undefined }) => Promise<void>, env?: Record<string, string | undefined> }} options
  */
 export async function startServer({ demo = false, prepare, env = {} } = {}) {
   const dataDir = mkdtempSync(join(tmpdir(), 'oak-pinch-data-'))
-  const template = prepare ? null : currentTemplate(demo)
+  // On a PostgreSQL server (TEST_POSTGRES) each has a database of its own there, from the same templates.
+  const onServer = process.env.TEST_POSTGRES && !('DATABASE_URL' in env) ? await databaseFrom(demo) : null
+  const template = prepare || onServer ? null : currentTemplate(demo)
   if (template) cpSync(template, dataDir, { recursive: true })
-  await prepare?.(dataDir)
-  const port = await freePort()
-  const given = { DATA_DIR: dataDir, PORT: String(port), DEMO: demo ? '1' : '0', ...QUICK_HASHES, ...env }
+  if (onServer?.folder) cpSync(onServer.folder, dataDir, { recursive: true })
+  await prepare?.(dataDir, { DATABASE_URL: onServer?.url })
+  const given = {
+    DATA_DIR: dataDir,
+    PORT: String(await freePort()),
+    DEMO: demo ? '1' : '0',
+    ...QUICK_HASHES,
+    ...(onServer ? { DATABASE_URL: onServer.url } : {}),
+    ...env,
+  }
   /** @type {ReturnType<typeof runProgram> | null} */
   let program = null
   let before = ''
@@ -87,9 +104,20 @@ export async function startServer({ demo = false, prepare, env = {} } = {}) {
     await program.says(/ready: http/)
   }
 
-  await start()
+  /** Two tests may draw the same port in the same moment: the later one draws again. */
+  async function startSomewhere(draws = 5) {
+    try {
+      await start()
+    } catch (fault) {
+      if (draws === 0 || !/is taken by another program/.test(program?.said() ?? '')) throw fault
+      given.PORT = String(await freePort())
+      await startSomewhere(draws - 1)
+    }
+  }
+
+  await startSomewhere()
   return {
-    address: `http://127.0.0.1:${port}`,
+    address: `http://127.0.0.1:${given.PORT}`,
     dataDir,
     env: given,
     start,
@@ -100,6 +128,7 @@ export async function startServer({ demo = false, prepare, env = {} } = {}) {
     said: () => before + (program?.said() ?? ''),
     async remove() {
       await program?.stop('SIGKILL')
+      if (onServer) await dropDatabase(onServer.url)
       rmSync(dataDir, { recursive: true, force: true })
     },
   }

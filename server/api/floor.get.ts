@@ -1,13 +1,30 @@
 import { defineEventHandler } from 'h3'
 import type { Floor } from '../../shared/schemas/checkin'
 import { useDatabase } from '../db/use-database'
-import { todayAt } from '../http/days'
+import { todayAt, zoneOf } from '../http/days'
 import { signedInAs } from '../http/signed-in'
+import { backupStatus } from '../jobs/nightly-backup'
 import { findFloor } from '../repositories/floor'
+
+const NOTHING: Floor = {
+  open: [],
+  due: [],
+  soon: [],
+  finished: [],
+  drifts: [],
+  events: [],
+  week: { bookings: [], absences: [], briefs: [] },
+  booked: [],
+  handIns: [],
+  calipers: [],
+}
 
 /** Today. A recorder sees what is being measured, and nobody else. */
 export default defineEventHandler(async (event): Promise<Floor> => {
   const who = signedInAs(event)
-  const floor = await findFloor(await useDatabase(), who, await todayAt(event))
-  return who.role === 'recorder' ? { open: floor.open, due: [], soon: [], finished: [] } : floor
+  const floor = await findFloor(await useDatabase(), who, await todayAt(event), await zoneOf(event))
+  if (who.role === 'recorder') return { ...NOTHING, open: floor.open }
+  if (who.role !== 'lead') return floor
+  const { missed, last } = await backupStatus()
+  return { ...floor, backupMissed: missed ? { lastAt: last?.at ?? null } : null }
 })

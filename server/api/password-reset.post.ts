@@ -6,7 +6,7 @@ import { failure } from '../http/failure'
 import { countAttempt } from '../http/guessing'
 import { logOf } from '../http/log'
 import { hashInTurn, refuseWeak } from '../http/password'
-import { hashOf } from '../http/session-cookie'
+import { hashOf } from '../http/tokens'
 import { findPasswordLink, usePasswordLink } from '../repositories/password-links'
 import { endSessions, forgetDevices } from '../repositories/sessions'
 import { findAboutPerson, setPassword } from '../repositories/staff'
@@ -19,7 +19,7 @@ export default defineEventHandler(async (event) => {
   const sentence = 'This link does not work any more. Please ask your lead coach for another one.'
   const link = await findPasswordLink(db, hashOf(token))
   if (!link) {
-    countAttempt(event, { account: 'password links', real: false, knownDevice: null })
+    await countAttempt(event, { account: 'password links', real: false, knownDevice: null })
     throw failure(404, sentence)
   }
   const person = await findAboutPerson(db, link.staffId)

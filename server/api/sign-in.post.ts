@@ -18,7 +18,7 @@ export default defineEventHandler(async (event) => {
   const device = deviceHash(event)
   const known = found && device && (await isKnownDevice(db, found.staffId, device)) ? device : null
   const tried = { account: email, real: found !== null, knownDevice: known }
-  countAttempt(event, tried)
+  await countAttempt(event, tried)
   const right = await isRight(found?.passwordHash ?? null, password)
   if (!found || !right) {
     logOf(event).warn({ what: 'sign-in refused', staff: found?.staffId })
@@ -26,7 +26,7 @@ export default defineEventHandler(async (event) => {
       { field: 'password', message: 'This e-mail address and password do not belong together.' },
     ])
   }
-  attemptSucceeded(event, tried)
+  await attemptSucceeded(event, tried)
   const actor = { kind: 'staff', staffId: found.staffId, studioId: found.studioId } as const
   if (passwordNeedsReHash(found.passwordHash)) {
     const passwordHash = await hashInTurn(password)

@@ -1,3 +1,4 @@
+import type { ChosenActivity } from '../../core/composition/facts'
 import type { Flag } from '../../core/cautions'
 import type { Course } from '../../core/simulate'
 import type { TargetKind } from '../../core/plan'
@@ -23,6 +24,10 @@ export interface DemoClient {
   lastConditions?: Readonly<Record<string, string>>
   /** Days of daily weigh-ins up to today. */
   diaryDays?: number
+  /** Cadence of their own, and a day that does not move so many days from now. */
+  schedule?: { cadenceDays: number | null; event?: { inDays: number; name: string } }
+  /** A log of intake until today, kcal a day about a mean, and how active they are. */
+  energy?: { days: number; kcal: number; activity: ChosenActivity }
   /** Agreed to photographs, taken at the visits of these places (0 is the first). */
   photographedAt?: readonly number[]
   athlete?: boolean
@@ -61,6 +66,8 @@ export const DEMO_CLIENTS: DemoClient[] = [
     course: { sex: 'female', sumMm: { first: 121, last: 97 }, weightKg: { first: 74.6, last: 71.4 }, wave: 0.02 },
     visitDays: visits(18, 30, 3),
     diaryDays: 240,
+    schedule: { cadenceDays: null, event: { inDays: 38, name: 'Reedwater winter head' } },
+    energy: { days: 110, kcal: 2260, activity: { kind: 'hours', work: 'seated', trainingHours: 7 } },
     photographedAt: [9, 14, 17],
     plan: { fromVisit: 9, kind: 'fat', value: 13.5, perWeek: 0.06, unit: 'kg' },
     athlete: false,

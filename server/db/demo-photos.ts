@@ -25,6 +25,14 @@ function silhouette(pose: Pose, girth: number, shift: number): string {
   </svg>`
 }
 
+/** A drawn photograph as it is kept. */
+export async function drawnPhotograph(pose: Pose, girth: number, shift: number) {
+  const bytes = await sharp(Buffer.from(silhouette(pose, girth, shift)))
+    .jpeg({ quality: 82 })
+    .toBuffer()
+  return { bytes, ...SIZE }
+}
+
 /** Photographs of the demo: drawn, and kept like any other. `keep` stores the bytes of one. */
 export async function seedDemoPhotos(db: Database, keep: (id: string, bytes: Buffer) => Promise<void>): Promise<void> {
   if ((await db.select({ id: photo.id }).from(photo).limit(1)).length > 0) return
@@ -43,14 +51,13 @@ export async function seedDemoPhotos(db: Database, keep: (id: string, bytes: Buf
       for (const pose of POSES) {
         const id = random.uuid()
         const girth = 1.04 - 0.005 * place
-        const drawn = silhouette(pose, girth, place % 2 === 0 ? 14 : -8)
-        const bytes = await sharp(Buffer.from(drawn)).jpeg({ quality: 82 }).toBuffer()
+        const { bytes, ...size } = await drawnPhotograph(pose, girth, place % 2 === 0 ? 14 : -8)
         await keep(id, bytes)
         await db.insert(photo).values({
           id,
           checkinId: visit.id,
           pose,
-          ...SIZE,
+          ...size,
           byteLength: bytes.length,
           digest: createHash('sha256').update(bytes).digest('hex'),
           conditions: {

@@ -1,5 +1,6 @@
-import { setHours, setMinutes, startOfDay, subDays, subMinutes, subYears } from 'date-fns'
+import { addDays, setHours, setMinutes, startOfDay, subDays, subMinutes, subYears } from 'date-fns'
 import { localDay, type Day } from '../../core/calendar'
+import { DEFAULT_CHOICES } from '../../core/composition/facts'
 import { along, seededRandom, simulateDiary, simulateVisits, type Random } from '../../core/simulate'
 import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
 import { isEmpty } from '../repositories/staff'
@@ -20,6 +21,9 @@ import {
   cautionFlag,
   checkin,
   client,
+  clientChoice,
+  clientSchedule,
+  intake,
   landmarkNote,
   plan,
   reading,
@@ -95,6 +99,59 @@ async function seedClient(
     if (person.plan?.fromVisit === i) await seedPlan(db, person.plan, { clientId, checkinId, visit, measuredBy })
   }
   await seedDiary(db, random, person, { clientId, coachId, now })
+  await seedEnergy(db, person, { clientId, coachId, now })
+  await seedSchedule(db, person, { clientId, coachId, now })
+}
+
+/** When a client is measured. Drawn apart, as above. */
+async function seedSchedule(
+  db: Transaction,
+  { schedule, name }: DemoClient,
+  { clientId, coachId, now }: { clientId: string; coachId: string; now: Date },
+): Promise<void> {
+  if (!schedule) return
+  const { cadenceDays, event } = schedule
+  const random = seededRandom(SEED + 100 + name.length)
+  await db.insert(clientSchedule).values({
+    id: random.uuid(),
+    clientId,
+    schedule: {
+      cadenceDays,
+      pause: null,
+      events: event
+        ? [{ id: random.uuid(), kind: 'race', day: isoDay(addDays(now, event.inDays)), name: event.name }]
+        : [],
+    },
+    at: subDays(now, 30).toISOString(),
+    setBy: coachId,
+  })
+}
+
+/** A log of intake and how active the client is. Drawn apart, so that everybody's readings stay what they were. */
+async function seedEnergy(
+  db: Transaction,
+  { energy, name }: DemoClient,
+  { clientId, coachId, now }: { clientId: string; coachId: string; now: Date },
+): Promise<void> {
+  if (!energy) return
+  const random = seededRandom(SEED + name.length)
+  await db.insert(intake).values(
+    Array.from({ length: energy.days }, (_, i) => ({
+      id: random.uuid(),
+      clientId,
+      day: isoDay(subDays(now, energy.days - i)),
+      kcal: Math.round((energy.kcal + 260 * random.normal()) / 10) * 10,
+      source: 'pasted' as const,
+      enteredBy: coachId,
+    })),
+  )
+  await db.insert(clientChoice).values({
+    id: random.uuid(),
+    clientId,
+    choices: { ...DEFAULT_CHOICES, activity: energy.activity },
+    at: subDays(now, energy.days).toISOString(),
+    chosenBy: coachId,
+  })
 }
 
 /** A plan set at a visit. Its id is drawn apart, so that everybody's readings stay what they were. */
@@ -161,7 +218,12 @@ export async function seedDemo(db: Database, hash: Hash, now = new Date()): Prom
   const studioId = random.uuid()
   const people = DEMO_STAFF.map((person) => ({ ...person, id: random.uuid(), studioId, passwordHash }))
   await db.transaction(async (tx) => {
-    await tx.insert(studio).values({ id: studioId, name: DEMO_STUDIO, timeZone: DEMO_ZONE })
+    await tx.insert(studio).values({
+      id: studioId,
+      name: DEMO_STUDIO,
+      timeZone: DEMO_ZONE,
+      energyAcceptedAt: subDays(now, 300).toISOString(),
+    })
     await tx.insert(staff).values(people)
     const calipers = DEMO_CALIPERS.map((one) => ({ ...one, id: random.uuid() }))
     await tx.insert(caliper).values(calipers.map(({ id, name }) => ({ id, name, studioId })))

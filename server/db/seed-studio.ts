@@ -1,8 +1,9 @@
 import { subDays } from 'date-fns'
+import { sql } from 'drizzle-orm'
 import { localDay } from '../../core/calendar'
 import { seededRandom, simulateVisits, type Random } from '../../core/simulate'
 import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
-import type { Database } from './database'
+import type { Store } from './database'
 import { DEMO_CONDITIONS, DEMO_PASSWORD } from './demo-people'
 import { caliper, staff, studio } from './schema'
 
@@ -40,11 +41,6 @@ type Cell = string | number | null
 /** One row of comma-separated values: text quoted, null empty. */
 function row(cells: readonly Cell[]): string {
   return cells.map((cell) => (typeof cell === 'string' ? `"${cell.replaceAll('"', '""')}"` : (cell ?? ''))).join(',')
-}
-
-async function copy(db: Database, table: string, columns: string, rows: string[]): Promise<void> {
-  const blob = new Blob([rows.join('\n')])
-  await db.$client.query(`copy ${table} (${columns}) from '/dev/blob' with (format csv)`, [], { blob })
 }
 
 interface Rows {
@@ -116,7 +112,7 @@ function addClient(
  * @param hash hashes the password of its lead coach and coaches
  */
 export async function seedStudio(
-  db: Database,
+  { database: db, copy }: Pick<Store, 'database' | 'copy'>,
   { clients, checkins }: StudioSize,
   settings: { hash: (password: string) => Promise<string>; now: Date; seed: number; progress?: (done: number) => void },
 ): Promise<{ studioId: string; staffIds: string[]; readings: number }> {
@@ -143,17 +139,16 @@ export async function seedStudio(
     for (let i = start; i < Math.min(clients, start + BATCH); i += 1) {
       addClient(rows, random, i, { studioId, staffIds, caliperId, checkins, now })
     }
-    await copy(db, 'client', 'id,studio_id,name,sex,birth_date,height_cm,consent_on,created_at', rows.clients)
+    await copy('client', 'id,studio_id,name,sex,birth_date,height_cm,consent_on,created_at', rows.clients)
     await copy(
-      db,
       'checkin',
       'id,client_id,protocol_id,side,started_by,assessor_id,caliper_id,conditions,started_at,day,finished_at',
       rows.checkins,
     )
-    await copy(db, 'reading', 'id,checkin_id,site,round,value,unit,taken_at,taken_by,source', rows.readings)
+    await copy('reading', 'id,checkin_id,site,round,value,unit,taken_at,taken_by,source', rows.readings)
     readings += rows.readings.length
     progress?.(Math.min(clients, start + BATCH))
   }
-  await db.$client.exec('analyze')
+  await db.execute(sql`analyze`)
   return { studioId, staffIds, readings }
 }

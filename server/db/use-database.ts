@@ -1,8 +1,13 @@
 import { useRuntimeConfig } from 'nitropack/runtime'
 import { openStore, type Queryable, type Store } from './database'
+import { openServerStore } from './server-store'
 import { usePorts } from '../ports'
+import { joinOthers } from '../http/join-others'
+import { learnSets } from '../repositories/sets'
 import { seedDemoPhotos } from './demo-photos'
 import { seedDemo } from './seed-demo'
+import { seedDemoBench } from './demo-bench'
+import { seedDemoWeek } from './demo-week'
 
 let opened: Promise<Store> | null = null
 
@@ -12,12 +17,18 @@ export function dataFolder(): string {
 }
 
 async function open(): Promise<Store> {
-  const store = await openStore(dataFolder())
+  const url = process.env.DATABASE_URL
+  const store = url ? await openServerStore(url) : await openStore(dataFolder())
   if (useRuntimeConfig().demo) {
     await seedDemo(store.database, hashPassword)
-    await seedDemoPhotos(store.database, (id, bytes) => usePorts().photos.put(id, bytes))
+    const keep = (id: string, bytes: Buffer) => usePorts().photos.put(id, bytes)
+    await seedDemoPhotos(store.database, keep)
+    await seedDemoWeek(store.database, keep)
+    await seedDemoBench(store.database)
     await store.settle()
   }
+  await learnSets(store.database)
+  if (store.server) await joinOthers(store)
   return store
 }
 

@@ -32,6 +32,18 @@ export function addressOf(event: H3Event): string {
   return chain.reverse().find((one) => one !== '' && !proxies.includes(one)) ?? peer
 }
 
+let known: string | null = null
+
+/** Where a coach last reached this application: what links in mails begin with, unless it is configured. */
+export function lastAddress(): string | null {
+  return known
+}
+
+/** Notes where a coach reaches it. */
+export function noteAddress(event: H3Event): void {
+  known = ownOrigin(event)
+}
+
 /** Scheme and host this application is reached under, as the browser sees it. */
 export function ownOrigin(event: H3Event): string {
   const forwarded = isForwarded(event)

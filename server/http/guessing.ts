@@ -26,9 +26,9 @@ function keysOf(event: H3Event, { account, knownDevice }: Tried) {
 }
 
 /** Counts an attempt before it is tried. Throws 429 with how long to wait when there were too many. */
-export function countAttempt(event: H3Event, tried: Tried): void {
+export async function countAttempt(event: H3Event, tried: Tried): Promise<void> {
   const { account, address } = keysOf(event, tried)
-  const wait = usePorts().attempts.begin([
+  const wait = await usePorts().attempts.begin([
     { key: account, pace: ACCOUNT, real: tried.real },
     { key: address, pace: ADDRESS, real: false },
   ])
@@ -42,8 +42,8 @@ export function countAttempt(event: H3Event, tried: Tried): void {
 }
 
 /** Takes a right password off the counts. */
-export function attemptSucceeded(event: H3Event, tried: Tried): void {
+export async function attemptSucceeded(event: H3Event, tried: Tried): Promise<void> {
   const { account, address } = keysOf(event, tried)
-  usePorts().attempts.succeeded(account, true)
-  usePorts().attempts.succeeded(address, false)
+  await usePorts().attempts.succeeded(account, true)
+  await usePorts().attempts.succeeded(address, false)
 }

@@ -1,4 +1,5 @@
 import { DatabaseGone } from '../db/guarded-client'
+import { PhotoStoreFailed } from '../ports/s3-photos'
 
 const FULL = 'The disk of the machine this runs on is full: nothing could be stored. What was stored before is safe.'
 const GONE =
@@ -8,6 +9,24 @@ const GONE =
 const DISK_FULL = '53100'
 /** The operating system's. */
 const NO_SPACE = new Set(['ENOSPC', 'EDQUOT'])
+
+/** A server that cannot be reached, or is shutting down or starting (PostgreSQL's class 57P and 08; the system's own). */
+const AWAY = new Set([
+  '57P01',
+  '57P02',
+  '57P03',
+  '08000',
+  '08001',
+  '08003',
+  '08006',
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+])
+const NO_DATABASE =
+  'The database cannot be reached at the moment. What was stored before is safe; please try again in a moment.'
+const NO_PICTURES =
+  'The store of photographs cannot be reached at the moment: this picture was not taken. Everything else is safe.'
 
 let stopped = false
 
@@ -21,5 +40,6 @@ export function isOutOfOrder(causes: readonly unknown[]): string | null {
   const codes = causes.map((cause) => (cause as { code?: string } | null | undefined)?.code ?? '')
   if (codes.some((code) => code === DISK_FULL || NO_SPACE.has(code))) return FULL
   if (stopped || causes.some((cause) => cause instanceof DatabaseGone)) return GONE
-  return null
+  if (causes.some((cause) => cause instanceof PhotoStoreFailed)) return NO_PICTURES
+  return codes.some((code) => AWAY.has(code)) ? NO_DATABASE : null
 }

@@ -6,6 +6,8 @@ import type { Photo } from '../../shared/schemas/photo'
 import { useDatabase } from '../db/use-database'
 import { findCheckin } from '../repositories/checkins'
 import { findClient } from '../repositories/clients'
+import type { HomePhoto } from '../../shared/schemas/link'
+import { findHomePhoto } from '../repositories/hand-ins'
 import { findPhoto } from '../repositories/photos'
 import { failure } from './failure'
 import { signedInAs } from './signed-in'
@@ -29,6 +31,14 @@ export async function clientAt(event: H3Event): Promise<Client> {
 export async function checkinAt(event: H3Event): Promise<CheckinRecord> {
   const sentence = 'There is no such check-in.'
   const found = await findCheckin(await useDatabase(), signedInAs(event), idParam(event, sentence))
+  if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  return found
+}
+
+/** The photograph from home this address names. Throws 404 when there is none in this studio. */
+export async function homePhotoAt(event: H3Event): Promise<HomePhoto & { clientId: string }> {
+  const sentence = 'There is no such photograph.'
+  const found = await findHomePhoto(await useDatabase(), signedInAs(event), idParam(event, sentence))
   if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
   return found
 }

@@ -45,7 +45,9 @@ let decoy: Promise<string> | undefined
 
 /** Whether a password is the one stored; without one stored it takes as long and is not. */
 export async function isRight(stored: string | null, password: string): Promise<boolean> {
-  const compared = stored ?? (await (decoy ??= hashInTurn(crypto.randomUUID())))
+  // Whoever was invited and has chosen none yet has no password.
+  const usable = stored?.startsWith('$') ? stored : null
+  const compared = usable ?? (await (decoy ??= hashInTurn(crypto.randomUUID())))
   const right = await turns(() => verifyPassword(compared, password))
-  return right && stored !== null
+  return right && usable !== null
 }

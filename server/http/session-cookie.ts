@@ -1,22 +1,12 @@
-import { createHash, randomBytes } from 'node:crypto'
 import { getCookie, getHeader, setCookie, type H3Event } from 'h3'
 import { v7 as uuid } from 'uuid'
 import type { Transaction } from '../db/database'
 import { rememberDevice, startSession } from '../repositories/sessions'
 import { ownOrigin } from './address'
+import { hashOf, randomToken } from './tokens'
 
 const DEVICE_COOKIE = 'oak-pinch-device'
 const DEVICE_SECONDS = 400 * 24 * 60 * 60
-
-/** SHA-256 of a random token, as it is stored. */
-export function hashOf(token: string): string {
-  return createHash('sha256').update(token).digest('hex')
-}
-
-/** A random token for a link or a cookie: 256 bits. */
-export function randomToken(): string {
-  return randomBytes(32).toString('base64url')
-}
 
 function isSecure(event: H3Event): boolean {
   return ownOrigin(event).startsWith('https:')

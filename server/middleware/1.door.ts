@@ -3,6 +3,7 @@ import { defineEventHandler, getHeader, setHeader, type H3Event } from 'h3'
 import { ownOrigin } from '../http/address'
 import { failure } from '../http/failure'
 import { logOf } from '../http/log'
+import { countAnswer } from '../http/metrics'
 
 declare module 'h3' {
   interface H3EventContext {
@@ -31,6 +32,10 @@ function isOwn(event: H3Event): boolean {
 /** What every request passes first, before anybody is asked who they are. */
 export default defineEventHandler((event) => {
   event.context.requestId = randomUUID()
+  const began = performance.now()
+  event.node.res.once('close', () =>
+    countAnswer(event.method, event.node.res.statusCode, (performance.now() - began) / 1000),
+  )
   setHeader(event, 'x-request-id', event.context.requestId)
   if (isCrooked(event.node.req.url ?? '')) throw failure(400, 'This address is not written as one.')
   if (READING.has(event.method) || isOwn(event)) return

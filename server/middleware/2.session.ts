@@ -2,12 +2,16 @@ import { defineEventHandler, getRequestURL, sendRedirect, type H3Event } from 'h
 import { refreshSession } from '../http/refresh-session'
 import { failure } from '../http/failure'
 import { logOf } from '../http/log'
-import { mayUse, OPEN_PAGES, OPEN_ROUTES } from '../http/open-routes'
+import { noteAddress } from '../http/address'
+import { linkSessionOf, type AtLink } from '../http/at-link'
+import { LINK_ROUTES, mayUse, OPEN_PAGES, OPEN_ROUTES, SECRET_ADDRESSES } from '../http/open-routes'
 import type { SignedIn } from '../repositories/staff'
 
 declare module 'h3' {
   interface H3EventContext {
     signedIn?: SignedIn
+    /** A client at their own link. */
+    atLink?: AtLink
   }
 }
 
@@ -15,7 +19,9 @@ declare module 'h3' {
 function isBuiltFile(path: string): boolean {
   return (
     path.startsWith('/_nuxt/') ||
-    /^\/(mark\.svg|favicon\.ico|robots\.txt|sw\.js|workbox-\w+\.js|manifest\.webmanifest)$/.test(path)
+    /^\/(mark\.svg|favicon\.ico|robots\.txt|sw\.js|workbox-\w+\.js|manifest\.webmanifest|hand-in\.webmanifest)$/.test(
+      path,
+    )
   )
 }
 
@@ -25,13 +31,21 @@ async function signedIn(event: H3Event): Promise<SignedIn | null> {
   return user?.sessionId ? refreshSession(user.sessionId) : null
 }
 
+/** What a client's link opens answers to a phone that has given its PIN, and to nobody else: also not to a coach. */
+async function enterByLink(event: H3Event, route: string): Promise<void> {
+  const found = LINK_ROUTES.some((one) => one.test(route)) ? await linkSessionOf(event) : null
+  if (!found) throw failure(401, 'This phone is not signed in to the link any more. Please open the link again.')
+  event.context.atLink = found
+}
+
 /** Closed by default: without a session only the listed routes and pages answer. */
 export default defineEventHandler(async (event) => {
   const { pathname } = getRequestURL(event)
   if (isBuiltFile(pathname)) return
   const isApi = pathname.startsWith('/api/') || pathname === '/api'
   if (isApi && OPEN_ROUTES.includes(`${event.method} ${pathname}`)) return
-  if (!isApi && OPEN_PAGES.includes(pathname)) return
+  if (!isApi && (OPEN_PAGES.includes(pathname) || SECRET_ADDRESSES.some((one) => one.test(pathname)))) return
+  if (pathname.startsWith('/api/hand-in')) return enterByLink(event, `${event.method} ${pathname}`)
   const person = await signedIn(event)
   if (person) {
     if (isApi && !mayUse(person.role, `${event.method} ${pathname}`)) {
@@ -39,6 +53,7 @@ export default defineEventHandler(async (event) => {
       throw failure(403, 'A recorder writes readings down and nothing else. Please ask a coach.')
     }
     event.context.signedIn = person
+    noteAddress(event)
     return
   }
   if (isApi) throw failure(401, 'Please sign in.')

@@ -3,9 +3,12 @@ import { hoursToMilliseconds, minutesToMilliseconds } from 'date-fns'
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { closeStore, dataFolder, useDatabase } from '../db/use-database'
 import { errorFacts, log } from '../http/log'
+import { alone } from '../jobs/alone'
 import { setPorts, usePorts } from '../ports'
 import { folderPhotos } from '../ports/photo-store'
+import { s3FromEnvironment, s3Photos } from '../ports/s3-photos'
 import { warmClientLines } from '../repositories/client-lines'
+import { keptHomePhotoIds } from '../repositories/hand-ins'
 import { keptPhotoIds } from '../repositories/photos'
 
 /** Bytes younger than this may be waiting for their row. */
@@ -15,7 +18,8 @@ const SWEEP_EVERY_MS = hoursToMilliseconds(6)
 /** Takes away pictures no row speaks of: their upload was cut off, or their removal was. */
 async function sweepPhotos(): Promise<void> {
   const { photos } = usePorts()
-  const kept = await keptPhotoIds(await useDatabase())
+  const db = await useDatabase()
+  const kept = new Set([...(await keptPhotoIds(db)), ...(await keptHomePhotoIds(db))])
   for (const { id, at } of await photos.list()) {
     if (!kept.has(id) && Date.now() - at > ORPHAN_AFTER_MS) await photos.remove(id)
   }
@@ -27,14 +31,18 @@ function tell(what: string) {
 
 /** Sets the ports, and does in the background what should not wait for the first request. */
 export default defineNitroPlugin((nitro) => {
-  setPorts({ photos: folderPhotos(join(dataFolder(), 'photos')) })
+  const s3 = s3FromEnvironment(process.env)
+  setPorts({ photos: s3 ? s3Photos(s3) : folderPhotos(join(dataFolder(), 'photos')) })
   useDatabase()
     // Without it the list is composed when first asked for.
     .then(warmClientLines)
-    .then(sweepPhotos)
+    .then(() => alone('sweeping', sweepPhotos))
     // What cannot be opened is told of where the server starts (server/entry.ts).
     .catch(tell('not warmed'))
-  const sweeping = setInterval(() => void sweepPhotos().catch(tell('photos not swept')), SWEEP_EVERY_MS)
+  const sweeping = setInterval(
+    () => void alone('sweeping', sweepPhotos).catch(tell('photos not swept')),
+    SWEEP_EVERY_MS,
+  )
   sweeping.unref()
   nitro.hooks.hook('close', async () => {
     clearInterval(sweeping)

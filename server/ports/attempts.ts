@@ -16,9 +16,9 @@ export interface Counted {
 /** Counts attempts to get in before they are tried, so that guesses sent together count one by one. */
 export interface Attempts {
   /** Counts an attempt with each of these, or with none of them when one has to wait. @returns ms to wait, 0: go on */
-  begin: (counted: readonly Counted[], now?: number) => number
+  begin: (counted: readonly Counted[], now?: number) => Promise<number>
   /** Takes an attempt that turned out right off the count; with `clear` all before it too. */
-  succeeded: (key: string, clear: boolean) => void
+  succeeded: (key: string, clear: boolean) => Promise<void>
 }
 
 interface Count {
@@ -26,11 +26,12 @@ interface Count {
   nextAt: number
 }
 
-const FORGOTTEN_AFTER_MS = 60 * 60 * 1000
+/** After so long without a try nothing is counted any more, ms. */
+export const FORGOTTEN_AFTER_MS = 60 * 60 * 1000
 const MADE_UP = 20_000
 
 /** Milliseconds to wait after the n-th attempt. */
-function delayAfter(made: number, { free, firstMs, longestMs }: Pace): number {
+export function delayAfter(made: number, { free, firstMs, longestMs }: Pace): number {
   return made < free ? 0 : Math.min(longestMs, firstMs * 2 ** (made - free))
 }
 
@@ -43,10 +44,11 @@ export function memoryAttempts(): Attempts {
     return found && now - found.nextAt < FORGOTTEN_AFTER_MS ? found : { made: 0, nextAt: now }
   }
   return {
+    // Counted before anything is waited for: guesses sent together count one by one.
     begin(counted, now = Date.now()) {
       const counts = counted.map((one) => ({ one, count: countOf(one, now) }))
       const wait = Math.max(0, ...counts.map(({ count }) => count.nextAt - now))
-      if (wait > 0) return wait
+      if (wait > 0) return Promise.resolve(wait)
       for (const { one, count } of counts) {
         const made = count.made + 1
         const where = one.real ? real : madeUp
@@ -56,7 +58,7 @@ export function memoryAttempts(): Attempts {
         const [oldest] = madeUp.keys()
         if (madeUp.size > MADE_UP && oldest !== undefined) madeUp.delete(oldest)
       }
-      return 0
+      return Promise.resolve(0)
     },
     succeeded(key, clear) {
       for (const where of [real, madeUp]) {
@@ -65,6 +67,7 @@ export function memoryAttempts(): Attempts {
         if (clear || count.made <= 1) where.delete(key)
         else where.set(key, { made: count.made - 1, nextAt: 0 })
       }
+      return Promise.resolve()
     },
   }
 }

@@ -1,6 +1,7 @@
 import { memoryAttempts, type Attempts } from './attempts'
 import { memoryBus, type Bus } from './bus'
 import type { PhotoStore } from './photo-store'
+import type { MailPort } from './mail'
 import { memoryShelf, type Shelf } from './shelf'
 
 /**
@@ -12,6 +13,7 @@ export interface Ports {
   shelf: Shelf
   attempts: Attempts
   photos: PhotoStore
+  mail: MailPort
 }
 
 const NO_PHOTOS: PhotoStore = {
@@ -21,7 +23,15 @@ const NO_PHOTOS: PhotoStore = {
   list: () => Promise.resolve([]),
 }
 
-const ports: Ports = { bus: memoryBus(), shelf: memoryShelf(), attempts: memoryAttempts(), photos: NO_PHOTOS }
+const NO_MAIL: MailPort = { real: false, send: () => Promise.reject(new Error('No way for mail has been set.')) }
+
+const ports: Ports = {
+  bus: memoryBus(),
+  shelf: memoryShelf(),
+  attempts: memoryAttempts(),
+  photos: NO_PHOTOS,
+  mail: NO_MAIL,
+}
 
 /** The ports of this process. */
 export function usePorts(): Readonly<Ports> {

@@ -3,6 +3,7 @@ export interface Shelf {
   get: <Kept>(name: string, key: string) => Kept | undefined
   put: (name: string, key: string, kept: unknown) => void
   forget: (name: string, key: string) => void
+  clear: () => void
 }
 
 /** Answers kept in this process. */
@@ -18,5 +19,6 @@ export function memoryShelf(): Shelf {
     get: <Kept>(name: string, key: string) => shelf(name).get(key) as Kept | undefined,
     put: (name, key, kept) => void shelf(name).set(key, kept),
     forget: (name, key) => void shelf(name).delete(key),
+    clear: () => shelves.clear(),
   }
 }

@@ -1,12 +1,15 @@
 import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt, sql } from 'drizzle-orm'
 import type { AnyColumn } from 'drizzle-orm'
 import { OWN_POLICIES, type Strike } from '../../core/readings'
+import type { SiteId } from '../../core/sites'
 import type { CheckinRecord, SkipFact, VoidedCheckin } from '../../shared/schemas/checkin'
 import type { Queryable, Transaction } from '../db/database'
 import { storeOnce } from '../write/same-again'
-import { checkin, client, photo, reading, remark, skip, staff, strike } from '../db/schema'
+import { checkin, client, photo, reading, remark, skip, staff, strike, study, studyTurn } from '../db/schema'
 import { readingLines, readReadingLines } from './reading-lines'
+import { seenBy } from './seen-by'
 import type { InStudio, SignedIn } from './staff'
+import { isVisit } from './visits'
 
 const head = {
   id: checkin.id,
@@ -25,13 +28,15 @@ const head = {
   finishedAt: checkin.finishedAt,
   startedBy: staff.name,
   note: checkin.note,
+  studyId: checkin.studyId,
+  studySites: sql<SiteId[] | null>`(select ${study.sites} from ${study} where ${study.id} = ${checkin.studyId})`,
   keptWords: checkin.keptWords,
 }
 
 type Head = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
 function ofClient(who: InStudio, clientId: string) {
-  return and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId), isNull(checkin.voidedAt))
+  return and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId), isVisit)
 }
 
 function grouped<Fact extends { checkinId: string }>(facts: readonly Fact[]): Map<string, Fact[]> {
@@ -112,7 +117,7 @@ function select(db: Queryable) {
 
 /** One check-in of this studio with its facts, or null. */
 export async function findCheckin(db: Queryable, who: InStudio, id: string): Promise<CheckinRecord | null> {
-  const rows = await select(db).where(and(eq(checkin.id, id), eq(client.studioId, who.studioId)))
+  const rows = await select(db).where(and(eq(checkin.id, id), eq(client.studioId, who.studioId), seenBy(who)))
   return (await withFacts(db, rows))[0] ?? null
 }
 
@@ -160,6 +165,7 @@ type Start = Pick<
   | 'conditions'
   | 'policies'
   | 'withHeight'
+  | 'studyId'
 >
 
 /**
@@ -179,12 +185,23 @@ export async function startCheckin(
   return { id: start.id, added: (await storeOnce(tx, checkin, checkin.id, [row], fact)) > 0 }
 }
 
+/** Starts a turn of a study: it stands beside whatever else is under way for the client. Throws IdTaken. */
+export function startTurn(tx: Transaction, who: SignedIn, start: Start): Promise<number> {
+  return storeOnce(
+    tx,
+    checkin,
+    checkin.id,
+    [{ ...start, startedBy: who.staffId }],
+    ['clientId', 'protocolId', 'startedAt', 'assessorId', 'caliperId', 'studyId'],
+  )
+}
+
 /** The check-in under way for this client, or null. */
 export async function findOpen(db: Queryable, clientId: string): Promise<string | null> {
   const rows = await db
     .select({ id: checkin.id })
     .from(checkin)
-    .where(and(eq(checkin.clientId, clientId), isNull(checkin.finishedAt)))
+    .where(and(eq(checkin.clientId, clientId), isNull(checkin.finishedAt), isNull(checkin.studyId)))
   return rows[0]?.id ?? null
 }
 
@@ -219,7 +236,14 @@ export async function listVoided(db: Queryable, who: InStudio, clientId: string)
     .from(checkin)
     .innerJoin(client, eq(client.id, checkin.clientId))
     .innerJoin(staff, eq(staff.id, checkin.voidedBy))
-    .where(and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId), isNotNull(checkin.voidedAt)))
+    .where(
+      and(
+        eq(client.studioId, who.studioId),
+        eq(checkin.clientId, clientId),
+        isNotNull(checkin.voidedAt),
+        isNull(checkin.studyId),
+      ),
+    )
     .orderBy(desc(checkin.startedAt))
   return rows.map(({ reason, at, ...row }) => ({ ...row, reason: reason ?? '', at: at ?? '' }))
 }
@@ -252,6 +276,18 @@ export async function discardEmptyCheckin(tx: Transaction, id: string): Promise<
   if ((held?.readings ?? 0) > 0 || (seen?.photos ?? 0) > 0) return false
   // A site left out of a session nobody measured in says nothing.
   await tx.delete(skip).where(eq(skip.checkinId, id))
+  await tx.delete(studyTurn).where(eq(studyTurn.checkinId, id))
   await tx.delete(checkin).where(eq(checkin.id, id))
   return true
+}
+
+/** The day of a client's newest finished check-in; null without one. */
+export async function latestFinishedDay(db: Queryable, clientId: string): Promise<string | null> {
+  const [row] = await db
+    .select({ day: checkin.day })
+    .from(checkin)
+    .where(and(eq(checkin.clientId, clientId), isNotNull(checkin.finishedAt), isVisit))
+    .orderBy(desc(checkin.startedAt))
+    .limit(1)
+  return row?.day ?? null
 }

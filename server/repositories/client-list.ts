@@ -1,5 +1,4 @@
 import type { ClientFilter, ClientLine, ClientPage, ClientSort } from '../../shared/schemas/client'
-import { isDue } from '../../core/schedule'
 import type { Queryable } from '../db/database'
 import { clientLines } from './client-lines'
 import type { SignedIn } from './staff'
@@ -16,12 +15,12 @@ const KEYS: Record<ClientSort, (line: ClientLine) => string | number | null> = {
   next: ({ nextOn }) => nextOn,
 }
 
-function fits(filter: ClientFilter, line: ClientLine, today: string): boolean {
+function fits(filter: ClientFilter, line: ClientLine): boolean {
   switch (filter) {
     case 'all':
       return true
     case 'due':
-      return isDue(line.lastDay, today)
+      return line.due
     case 'changed':
       return [line.fat, line.lean, line.sum].some((figure) => figure?.change?.verdict === 'real')
     case 'open':
@@ -51,8 +50,8 @@ export async function listClients(
 ): Promise<ClientPage> {
   const { q, archived, sort, descending, filter, from } = query
   const wanted = q.trim().toLowerCase()
-  const all = await clientLines(db, who, archived)
-  const found = all.filter((line) => line.name.toLowerCase().includes(wanted) && fits(filter, line, today))
+  const all = await clientLines(db, who, archived, today)
+  const found = all.filter((line) => line.name.toLowerCase().includes(wanted) && fits(filter, line))
   const clients = sorted(found, sort, descending).slice(from, from + PAGE)
   const end = from + clients.length
   return { clients, total: found.length, next: end < found.length ? end : null }

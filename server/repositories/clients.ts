@@ -1,9 +1,10 @@
-import { and, eq, notInArray, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull, notInArray, sql } from 'drizzle-orm'
 import type { Flag } from '../../core/cautions'
 import type { Client, ClientInput } from '../../shared/schemas/client'
 import type { Queryable, Transaction } from '../db/database'
 import { IdTaken, storeOnce } from '../write/same-again'
 import { cautionFlag, client } from '../db/schema'
+import { seenBy } from './seen-by'
 import type { InStudio, SignedIn } from './staff'
 
 /** Columns of a client as the product knows them. */
@@ -20,6 +21,7 @@ export const clientColumns = {
   athlete: client.athlete,
   ancestry: client.ancestry,
   photoConsentOn: client.photoConsentOn,
+  coachId: client.coachId,
   archivedAt: client.archivedAt,
   version: client.version,
 }
@@ -46,13 +48,36 @@ async function setFlags(tx: Transaction, clientId: string, flags: readonly Flag[
 }
 
 function ownClient(who: InStudio, id: string) {
-  return and(eq(client.id, id), eq(client.studioId, who.studioId))
+  return and(eq(client.id, id), eq(client.studioId, who.studioId), seenBy(who))
 }
 
 /** One client of this studio, or null. */
 export async function findClient(db: Queryable, who: InStudio, id: string): Promise<Client | null> {
   const rows = await db.select(clientColumns).from(client).where(ownClient(who, id))
   return rows[0] ? withFlags(db, rows[0]) : null
+}
+
+/** Clients of this studio, those of these ids or everybody who is not archived, with their flags: in two questions. */
+export async function findClients(db: Queryable, who: InStudio, ids: readonly string[] | null): Promise<Client[]> {
+  if (ids?.length === 0) return []
+  const wanted = ids ? inArray(client.id, [...ids]) : isNull(client.archivedAt)
+  const rows = await db
+    .select(clientColumns)
+    .from(client)
+    .where(and(eq(client.studioId, who.studioId), seenBy(who), wanted))
+    .orderBy(sql`lower(${client.name})`, client.id)
+  const flags = await db
+    .select({ clientId: cautionFlag.clientId, flag: cautionFlag.flag })
+    .from(cautionFlag)
+    .innerJoin(client, eq(client.id, cautionFlag.clientId))
+    .where(and(eq(client.studioId, who.studioId), wanted))
+  const byClient = new Map<string, Flag[]>()
+  for (const { clientId, flag } of flags) byClient.set(clientId, [...(byClient.get(clientId) ?? []), flag])
+  return rows.map(({ archivedAt, ...row }) => ({
+    ...row,
+    flags: byClient.get(row.id) ?? [],
+    archived: archivedAt !== null,
+  }))
 }
 
 /** A change made on an older record than the one stored. */
@@ -86,7 +111,10 @@ export async function addClient(
   who: SignedIn,
   { id, flags, ...input }: ClientInput & { id: string },
 ): Promise<{ client: Client; added: boolean }> {
-  const added = await storeOnce(tx, client, client.id, [{ id, studioId: who.studioId, ...input }], FACT)
+  // Where coaches see their own, who adds somebody is their coach.
+  const coachId = who.sees === undefined ? null : who.staffId
+  const row = { id, studioId: who.studioId, coachId, ...input }
+  const added = await storeOnce(tx, client, client.id, [row], FACT)
   if (added > 0) await setFlags(tx, id, flags)
   const kept = await findClient(tx, who, id)
   if (!kept || !sameFlags(kept.flags, flags)) throw new IdTaken([id])
@@ -95,6 +123,11 @@ export async function addClient(
 
 function sameFlags(a: readonly Flag[], b: readonly Flag[]): boolean {
   return a.length === new Set(b).size && b.every((flag) => a.includes(flag))
+}
+
+/** Says whose client somebody is. */
+export async function setCoach(tx: Transaction, id: string, coachId: string | null): Promise<void> {
+  await tx.update(client).set({ coachId }).where(eq(client.id, id))
 }
 
 /** Archives a client or brings them back. */

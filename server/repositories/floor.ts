@@ -1,10 +1,20 @@
-import { and, asc, count, desc, eq, gte, isNotNull, isNull, max, sql } from 'drizzle-orm'
-import { addDays, type Day } from '../../core/calendar'
-import { CADENCE_DAYS, isDue, nextDue } from '../../core/schedule'
+import { and, desc, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm'
+import { addDays, dayBegins, daysBetween, daysOfWeek, type Day } from '../../core/calendar'
+import { CHECK_EVERY_DAYS } from '../../core/cautions'
+import { driftSaid } from '../../core/following'
+import { CADENCE_DAYS, dueOn, nextDate, nextEvent } from '../../core/schedule'
 import type { Floor } from '../../shared/schemas/checkin'
 import type { Queryable } from '../db/database'
 import { checkin, client, reading } from '../db/schema'
-import type { SignedIn } from './staff'
+import type { Caliper } from '../../shared/schemas/caliper'
+import { clientsBooked } from './bookings'
+import { findBoard } from './briefs'
+import { listCalipers } from './calipers'
+import { waitingHandIns } from './hand-ins'
+import { driftsOf, peopleToMeasure, verdictsOf } from './client-lines'
+import { seenBy } from './seen-by'
+import { listStaff, type SignedIn } from './staff'
+import { isVisit } from './visits'
 
 const floorLine = {
   clientId: client.id,
@@ -12,7 +22,8 @@ const floorLine = {
   checkinId: checkin.id,
   at: checkin.startedAt,
   day: checkin.day,
-  readings: count(reading.id),
+  // For the few lines that are shown, instead of counting everybody's.
+  readings: sql<number>`(select count(*)::int from ${reading} where ${reading.checkinId} = ${checkin.id})`,
 }
 
 function floorLines(db: Queryable) {
@@ -20,47 +31,80 @@ function floorLines(db: Queryable) {
     .select(floorLine)
     .from(checkin)
     .innerJoin(client, eq(client.id, checkin.clientId))
-    .leftJoin(reading, eq(reading.checkinId, checkin.id))
-    .groupBy(client.id, checkin.id)
     .orderBy(desc(checkin.startedAt))
     .$dynamic()
 }
 
+const NO_VERDICT = { change: null, figure: null }
 /** How far ahead the floor looks. */
 const SOON_DAYS = 14
+/** And for days that do not move. */
+const EVENT_DAYS = 56
 /** Most people the floor names as due. */
 const MOST_DUE = 30
 
+/** Calipers nobody has held against the block for too long; the longest first. */
+function overdueCalipers(calipers: readonly Caliper[], today: Day): Floor['calipers'] {
+  return calipers
+    .map(({ id, name, checkedOn }) => ({ id, name, days: checkedOn === null ? null : daysBetween(checkedOn, today) }))
+    .filter(({ days }) => days === null || days > CHECK_EVERY_DAYS)
+    .sort((a, b) => (b.days ?? Infinity) - (a.days ?? Infinity))
+}
+
 /** What the Floor shows on a day of the studio. */
-export async function findFloor(db: Queryable, who: SignedIn, today: Day): Promise<Floor> {
-  const here = eq(client.studioId, who.studioId)
-  const open = await floorLines(db).where(and(here, isNull(checkin.finishedAt)))
+export async function findFloor(db: Queryable, who: SignedIn, today: Day, timeZone: string): Promise<Floor> {
+  const here = and(eq(client.studioId, who.studioId), seenBy(who))
+  const open = await floorLines(db).where(and(here, isNull(checkin.finishedAt), isVisit))
   const finished = await floorLines(db)
-    .where(
-      and(
-        here,
-        isNotNull(checkin.finishedAt),
-        isNull(checkin.voidedAt),
-        gte(checkin.day, addDays(today, -CADENCE_DAYS)),
-      ),
-    )
+    .where(and(here, isNotNull(checkin.finishedAt), isVisit, gte(checkin.day, addDays(today, -CADENCE_DAYS))))
     .limit(8)
-  const lastDay = max(checkin.day)
-  const people = await db
-    .select({ clientId: client.id, clientName: client.name, lastDay })
-    .from(client)
-    .leftJoin(checkin, and(eq(checkin.clientId, client.id), isNull(checkin.voidedAt)))
-    .where(and(here, isNull(client.archivedAt)))
-    .groupBy(client.id)
-    .orderBy(sql`${lastDay} asc nulls last`, asc(client.name))
-  const soon = people.flatMap(({ clientId, clientName, lastDay: last }) => {
-    const dueOn = last === null ? null : nextDue(last)
-    return dueOn && dueOn > today && dueOn <= addDays(today, SOON_DAYS) ? [{ clientId, clientName, dueOn }] : []
+  const people = await peopleToMeasure(db, who)
+  const planned = people.map((person) => {
+    const next = nextDate(person.lastDay, person.schedule, today)
+    return { ...person, next, ...dueOn(next, today), event: nextEvent(person.schedule, today) }
   })
+  const horizon = addDays(today, SOON_DAYS)
+  const soon = planned
+    .filter(({ due, next }) => !due && next.day <= horizon)
+    .sort((a, b) => (a.next.day < b.next.day ? -1 : 1))
+    .map(({ clientId, clientName, next }) => ({ clientId, clientName, dueOn: next.day, next }))
+  const events = planned
+    .flatMap(({ clientId, clientName, event }) =>
+      event && event.day <= addDays(today, EVENT_DAYS) ? [{ clientId, clientName, event }] : [],
+    )
+    .sort((a, b) => (a.event.day < b.event.day ? -1 : 1))
+  const [monday = today, , , , , , sunday = today] = daysOfWeek(today)
+  const week = await findBoard(db, who, { from: monday, to: sunday }, today, timeZone)
+  const verdicts = await verdictsOf(db, who, [...new Set(finished.map(({ clientId }) => clientId))])
+  // A verdict speaks of a client's newest check-in; an older line of the same client holds none.
+  const newest = new Map(people.map(({ clientId, lastDay: last }) => [clientId, last]))
+  const names = new Map((await listStaff(db, who)).map(({ id, name }) => [id, name]))
   return {
+    week,
+    booked: await clientsBooked(db, who, dayBegins(today, timeZone)),
+    handIns: await waitingHandIns(db, who),
+    calipers: overdueCalipers(await listCalipers(db, who), today),
     open,
-    finished,
-    due: people.filter((one) => isDue(one.lastDay, today)).slice(0, MOST_DUE),
+    finished: finished.map((line) => ({
+      ...line,
+      ...((newest.get(line.clientId) === line.day && verdicts.get(line.clientId)) || NO_VERDICT),
+    })),
+    drifts: (await driftsOf(db, who, today)).map((drift) => ({
+      assessorId: drift.assessorId,
+      said: driftSaid(drift, names.get(drift.assessorId) ?? 'one assessor'),
+    })),
+    due: planned
+      .filter(({ due }) => due)
+      .sort((a, b) => Number(b.overdue) - Number(a.overdue) || (a.next.day < b.next.day ? -1 : 1))
+      .slice(0, MOST_DUE)
+      .map(({ clientId, clientName, lastDay: last, next, overdue }) => ({
+        clientId,
+        clientName,
+        lastDay: last,
+        next,
+        overdue,
+      })),
+    events: events.slice(0, MOST_DUE),
     soon: soon.slice(0, MOST_DUE),
   }
 }

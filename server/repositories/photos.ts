@@ -3,7 +3,9 @@ import type { Alignment, Photo } from '../../shared/schemas/photo'
 import type { Queryable, Transaction } from '../db/database'
 import { storeOnce } from '../write/same-again'
 import { checkin, client, photo } from '../db/schema'
+import { seenBy } from './seen-by'
 import type { SignedIn } from './staff'
+import { isVisit } from './visits'
 
 const columns = {
   id: photo.id,
@@ -17,7 +19,7 @@ const columns = {
 }
 
 /** A photograph that may be shown: not taken away, and its client still agrees to being photographed. */
-const shown = and(isNull(photo.removedAt), isNotNull(client.photoConsentOn), isNull(checkin.voidedAt))
+const shown = and(isNull(photo.removedAt), isNotNull(client.photoConsentOn), isVisit)
 
 /** A client's photographs, oldest first: those that may be shown. */
 export async function listPhotos(db: Queryable, clientId: string): Promise<Photo[]> {
@@ -41,7 +43,7 @@ export async function findPhoto(
     .from(photo)
     .innerJoin(checkin, eq(checkin.id, photo.checkinId))
     .innerJoin(client, eq(client.id, checkin.clientId))
-    .where(and(eq(photo.id, id), eq(client.studioId, who.studioId), shown))
+    .where(and(eq(photo.id, id), eq(client.studioId, who.studioId), seenBy(who), shown))
   return rows[0] ?? null
 }
 

@@ -1,9 +1,10 @@
-import { and, desc, eq, isNull } from 'drizzle-orm'
+import { and, desc, eq } from 'drizzle-orm'
 import type { PinInput, PinnedStart } from '../../shared/schemas/following'
 import type { Queryable, Transaction } from '../db/database'
 import { checkin, pinnedStart, staff } from '../db/schema'
 import { storeOnce } from '../write/same-again'
 import type { SignedIn } from './staff'
+import { isVisit } from './visits'
 
 /** Every start pinned for a client, the newest first: that one counts. */
 export async function listPins(db: Queryable, clientId: string): Promise<PinnedStart[]> {
@@ -20,7 +21,7 @@ export async function isCheckinOf(db: Queryable, clientId: string, checkinId: st
   const rows = await db
     .select({ id: checkin.id })
     .from(checkin)
-    .where(and(eq(checkin.id, checkinId), eq(checkin.clientId, clientId), isNull(checkin.voidedAt)))
+    .where(and(eq(checkin.id, checkinId), eq(checkin.clientId, clientId), isVisit))
   return rows.length > 0
 }
 

@@ -16,6 +16,7 @@ export async function listPlans(db: Queryable, clientId: string): Promise<PlanRe
       perWeek: plan.perWeek,
       unit: plan.unit,
       byDay: plan.byDay,
+      energy: plan.energy,
       at: plan.at,
       by: staff.name,
       endedAt: plan.endedAt,
@@ -28,7 +29,7 @@ export async function listPlans(db: Queryable, clientId: string): Promise<PlanRe
 
 /** Keeps a plan under an id made by the device; sending it twice keeps one. Throws IdTaken. */
 export function addPlan(tx: Transaction, who: SignedIn, clientId: string, input: PlanInput): Promise<number> {
-  const fact = ['clientId', 'checkinId', 'kind', 'value', 'perWeek', 'unit', 'byDay'] as const
+  const fact = ['clientId', 'checkinId', 'kind', 'value', 'perWeek', 'unit', 'byDay', 'energy'] as const
   return storeOnce(tx, plan, plan.id, [{ ...input, clientId, setBy: who.staffId }], fact)
 }
 

@@ -2,7 +2,9 @@ import { and, desc, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
 import { subDays, subHours } from 'date-fns'
 import type { SessionRecord } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'
-import { knownDevice, session, staff } from '../db/schema'
+import { localDay } from '../../core/calendar'
+import { knownDevice, session, staff, studio } from '../db/schema'
+import { standsInFor } from './absences'
 import type { SignedIn } from './staff'
 
 /** A session ends this many days after it was started, used or not. */
@@ -21,13 +23,25 @@ export async function findSession(
   now = new Date(),
 ): Promise<(SignedIn & { stale: boolean }) | null> {
   const [row] = await db
-    .select({ staffId: staff.id, studioId: staff.studioId, role: staff.role, seenAt: session.seenAt })
+    .select({
+      staffId: staff.id,
+      studioId: staff.studioId,
+      role: staff.role,
+      seenAt: session.seenAt,
+      coachesSee: studio.coachesSee,
+      timeZone: studio.timeZone,
+    })
     .from(session)
     .innerJoin(staff, eq(staff.id, session.staffId))
+    .innerJoin(studio, eq(studio.id, staff.studioId))
     .where(and(eq(session.id, id), eq(staff.active, true), running(now)))
   if (!row) return null
-  const { seenAt, ...person } = row
-  return { ...person, sessionId: id, stale: seenAt < subHours(now, 1).toISOString() }
+  const { seenAt, coachesSee, timeZone, ...person } = row
+  const stale = seenAt < subHours(now, 1).toISOString()
+  // Leads answer for everybody; a recorder sees what is being measured and nothing else.
+  if (coachesSee === 'all' || person.role !== 'coach') return { ...person, sessionId: id, stale }
+  const sees = [person.staffId, ...(await standsInFor(db, person.staffId, localDay(now, timeZone)))]
+  return { ...person, sees, sessionId: id, stale }
 }
 
 export async function startSession(

@@ -9,13 +9,18 @@ import type {
   StaffMember,
   StaffRecord,
   StudioInput,
+  StudioRules,
 } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'
 import { staff, studio } from '../db/schema'
+import { listSets } from './sets'
+import type { Sees } from './seen-by'
 
 /** Whose facts are asked for: nobody sees those of another studio. */
 export interface InStudio {
   studioId: string
+  /** Whose clients are seen where the studio's rule keeps coaches to their own; absent: everybody's. */
+  sees?: Sees
 }
 
 /** The person behind a request. */
@@ -101,11 +106,13 @@ export async function findMe(db: Queryable, who: SignedIn): Promise<Me | null> {
       },
       own: { massUnit: staff.massUnit, lengthUnit: staff.lengthUnit },
       habits: staff.habits,
+      energySince: studio.energyAcceptedAt,
+      rules: { coachesSee: studio.coachesSee, quietFrom: studio.quietFrom, quietTo: studio.quietTo },
     })
     .from(staff)
     .innerJoin(studio, eq(studio.id, staff.studioId))
     .where(eq(staff.id, who.staffId))
-  return rows[0] ?? null
+  return rows[0] ? { ...rows[0], sets: await listSets(db, who) } : null
 }
 
 export async function setOwnUnits(tx: Transaction, who: SignedIn, units: OwnUnitsInput): Promise<void> {
@@ -116,8 +123,24 @@ export async function setHabits(tx: Transaction, who: SignedIn, habits: Habits):
   await tx.update(staff).set({ habits }).where(eq(staff.id, who.staffId))
 }
 
-export async function changeStudio(tx: Transaction, who: SignedIn, input: StudioInput): Promise<void> {
+export async function changeStudio(
+  tx: Transaction,
+  who: SignedIn,
+  input: Partial<StudioInput> & StudioRules,
+): Promise<void> {
   await tx.update(studio).set(input).where(eq(studio.id, who.studioId))
+}
+
+/** When energy and macros were accepted; null: they are not offered. */
+export async function findEnergySince(db: Queryable, { studioId }: InStudio): Promise<string | null> {
+  const [row] = await db.select({ at: studio.energyAcceptedAt }).from(studio).where(eq(studio.id, studioId))
+  return row?.at ?? null
+}
+
+/** Offers energy and macros from now on, or no longer. */
+export async function offerEnergy(tx: Transaction, { studioId }: InStudio, offered: boolean): Promise<void> {
+  const energyAcceptedAt = offered ? new Date().toISOString() : null
+  await tx.update(studio).set({ energyAcceptedAt }).where(eq(studio.id, studioId))
 }
 
 /** Everybody who can sign in, by name. */

@@ -1,10 +1,11 @@
 import { addMonths, format, startOfMonth } from 'date-fns'
 
-/** A line of the take-home chart: instants in milliseconds, values, and half of each one's 95 % interval. */
+/** A line of the take-home chart: check-ins with half of each one's 95 % interval, and the smoothed course. Milliseconds. */
 export interface ChartLine {
   name: string
   colour: string
   points: { at: number; value: number; error: number }[]
+  course: { at: number; value: number; low: number; high: number }[]
 }
 
 const WIDTH = 515
@@ -39,8 +40,8 @@ function text(
 }
 
 function panel(line: ChartLine, top: number, height: number, across: (at: number) => number): string {
-  const low = Math.min(...line.points.map(({ value, error }) => value - error))
-  const high = Math.max(...line.points.map(({ value, error }) => value + error))
+  const low = Math.min(...line.points.map(({ value, error }) => value - error), ...line.course.map((one) => one.low))
+  const high = Math.max(...line.points.map(({ value, error }) => value + error), ...line.course.map((one) => one.high))
   const step = stepOf(Math.max(high - low, 1e-6))
   const from = Math.floor(low / step) * step
   const to = Math.ceil(high / step) * step
@@ -52,7 +53,13 @@ function panel(line: ChartLine, top: number, height: number, across: (at: number
       text(LEFT - 5, up(value) + 3, String(Number(value.toFixed(2))), 8, FADED, 'end'),
     )
   }
-  const path = line.points.map(({ at, value }, i) => `${i === 0 ? 'M' : 'L'}${across(at)} ${up(value)}`).join('')
+  const through = (points: readonly { at: number; value: number }[]) =>
+    points.map(({ at, value }) => `${across(at)} ${up(value)}`).join('L')
+  const { course } = line
+  const band = [
+    ...course.map(({ at, high: value }) => ({ at, value })),
+    ...course.toReversed().map(({ at, low: value }) => ({ at, value })),
+  ]
   const marks = line.points.map(
     ({ at, value, error }) =>
       `<line x1="${across(at)}" x2="${across(at)}" y1="${up(value - error)}" y2="${up(value + error)}" stroke="${line.colour}" stroke-width="1"/>` +
@@ -61,19 +68,28 @@ function panel(line: ChartLine, top: number, height: number, across: (at: number
   return [
     ...ticks,
     text(LEFT, top + 6, line.name, 9.5, line.colour, 'start', true),
-    `<path d="${path}" fill="none" stroke="${line.colour}" stroke-width="1.6"/>`,
+    ...(course.length > 0
+      ? [
+          `<path d="M${through(band)}Z" fill="${line.colour}" fill-opacity="0.13"/>`,
+          `<path d="M${through(course)}" fill="none" stroke="${line.colour}" stroke-width="1.6"/>`,
+        ]
+      : []),
     ...marks,
   ].join('')
 }
 
 /**
- * Lines over time under each other on one time axis, with whiskers: an SVG picture of 515 points width.
+ * Courses over time under each other on one time axis, check-ins with whiskers: an SVG picture of 515 points width.
  * @param span the two instants compared, shaded
+ * @param height of each panel, points
  */
-export function takeHomeChart(lines: readonly ChartLine[], span: { from: number; to: number } | null): string {
-  const height = lines.length > 1 ? 106 : 170
+export function takeHomeChart(
+  lines: readonly ChartLine[],
+  span: { from: number; to: number } | null,
+  height = lines.length > 1 ? 106 : 170,
+): string {
   const total = lines.length * (height + GAP) + 18
-  const times = lines.flatMap(({ points }) => points.map(({ at }) => at))
+  const times = lines.flatMap(({ points, course }) => [...points, ...course].map(({ at }) => at))
   const [first, last] = [Math.min(...times), Math.max(...times)]
   const across = (at: number) =>
     LEFT + 6 + Math.min(1, Math.max(0, (at - first) / Math.max(1, last - first))) * (WIDTH - LEFT - 12)

@@ -19,6 +19,9 @@ const VERDICTS: readonly (readonly [string, string])[] = [
   ['in brackets', 'the change lies between the two numbers in nineteen comparisons out of twenty.'],
 ]
 
+/** Characters of words beside which the plan's picture fits. */
+const MOST_WORDS = 420
+
 const ruled = {
   hLineWidth: (i: number) => (i <= 1 ? 1 : 0.5),
   vLineWidth: () => 0,
@@ -83,7 +86,10 @@ function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
 
 /** The two pages to take home: figures, words and chart first; then every site and how to read it. */
 export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
-  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method, promise } = facts
+  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method, promise, plan } =
+    facts
+  // Both pictures fit the first page beside words of this length; beside longer ones the plan is its paragraph.
+  const fits = plan !== null && words.join(' ').length <= MOST_WORDS
   const span = from ? `${day(from)} to ${day(to)}` : day(to)
   return {
     info: { title: `${client}, ${span}`, creator: 'Oak Pinch' },
@@ -111,12 +117,19 @@ export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
       ...(lines.length > 0
         ? [
             { text: 'Over time', style: 'heading' },
-            { svg: takeHomeChart(lines, shade) },
+            { svg: takeHomeChart(lines, shade, fits && lines.length > 1 ? 54 : undefined) },
             {
               text: 'The upright strokes are the error of measuring; the shaded part is the time compared.',
               color: FADED,
               fontSize: 9,
             },
+          ]
+        : []),
+      ...(plan
+        ? [
+            { text: 'The plan', style: 'heading' },
+            { text: plan.said, fontSize: 11, margin: [0, 0, 0, 4] } satisfies Content,
+            ...(fits ? [{ svg: takeHomeChart([plan.line], null, 50) }] : []),
           ]
         : []),
       { text: 'Site by site', bold: true, fontSize: 18, pageBreak: 'before' },

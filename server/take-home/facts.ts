@@ -1,15 +1,17 @@
-import { parseISO } from 'date-fns'
+import type { CustomSet } from '../../core/protocols'
+import { format, parseISO } from 'date-fns'
 import type { Day } from '../../core/calendar'
 import { SITES } from '../../core/sites'
 import {
+  figureCourses,
   figureSeries,
   oddsSaid,
   PROMISE,
+  SEARCHED_START,
   summariseSpan,
   verdictSaid,
   type Change,
   type Noises,
-  type SeriesPoint,
   type Span,
 } from '../../core/following'
 import {
@@ -26,6 +28,7 @@ import { followRecord, spanOfRecord } from '../../shared/followed-record'
 import type { FollowedEnd } from '../../shared/following'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { ChartLine } from './chart'
+import { takeHomePlan, type TakeHomePlan } from './plan'
 
 /** A figure of the page: now, and what became of it. All text, in the reader's units. */
 export interface TakeHomeFigure {
@@ -61,6 +64,8 @@ export interface TakeHome {
   words: string[]
   lines: ChartLine[]
   shade: { from: number; to: number } | null
+  /** The plan in one paragraph and one picture; null: none, or none that may stand there. */
+  plan: TakeHomePlan | null
   folds: TakeHomeRow[]
   girths: TakeHomeRow[]
   lengthUnit: Units['length']
@@ -86,6 +91,11 @@ export interface TakeHomeRequest {
   fromId: string | null
   toId: string | null
   neutral: boolean
+  /** Today where the studio is, and whether it offers energy and macros. */
+  today: Day
+  energyOffered: boolean
+  /** The studio's own sets of sites: the thread that prints knows the published ones only. */
+  sets?: readonly CustomSet[]
 }
 
 /** A change with its interval as text, and what is made of it. */
@@ -138,24 +148,32 @@ function chartLines(
   { now, span, ends, noises }: { now: FollowedEnd; span: Span | null; ends: readonly FollowedEnd[]; noises: Noises },
   { units, neutral }: TakeHomeRequest,
 ): ChartLine[] {
-  const series = figureSeries(ends, now, { noises, byWeek: span?.byWeek ?? false })
+  const settings = { noises, byWeek: span?.byWeek ?? false }
+  const series = figureSeries(ends, now, settings)
+  const courses = figureCourses(ends, now, settings)
   const line = (
     name: string,
     colour: string,
-    points: readonly SeriesPoint[],
+    figure: 'fat' | 'lean' | 'sum',
     scale: (value: number) => number,
   ): ChartLine => ({
     name,
     colour,
-    points: points
+    points: series[figure]
       .filter(({ comparable }) => comparable)
       .map(({ day, value, error }) => ({ at: placeOf(day), value: scale(value), error: scale(error) })),
+    course: courses[figure].map(({ day, value, low, high }) => ({
+      at: placeOf(day),
+      value: scale(value),
+      low: scale(low),
+      high: scale(high),
+    })),
   })
   const mass = (kg: number) => kgToMass(kg, units.mass)
-  const sum = line(`${now.facts.protocol.sumName}, mm`, COLOURS.sum, series.sum, (mm) => mm)
+  const sum = line(`${now.facts.protocol.sumName}, mm`, COLOURS.sum, 'sum', (mm) => mm)
   const masses = [
-    line(`Lean, ${units.mass}`, COLOURS.lean, series.lean, mass),
-    line(`Fat, ${units.mass}`, COLOURS.fat, series.fat, mass),
+    line(`Lean, ${units.mass}`, COLOURS.lean, 'lean', mass),
+    line(`Fat, ${units.mass}`, COLOURS.fat, 'fat', mass),
   ]
   return (neutral ? [sum] : [...masses, sum]).filter(({ points }) => points.length > 1)
 }
@@ -217,7 +235,9 @@ function methodOf(now: FollowedEnd, span: Span | null, { history, neutral }: Tak
 export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
   const { history, studio, units, neutral } = request
   const record = followRecord(history)
-  const { then, now, span, figures, toIndex, noises } = spanOfRecord(record, request, units.mass)
+  const { then, now, span, figures, toIndex, noises, searched } = spanOfRecord(record, request, {
+    massUnit: units.mass,
+  })
   if (!now || !figures) return null
   const ends = record.ends.slice(0, toIndex + 1)
   const kept = neutral ? null : now.record.keptWords
@@ -233,11 +253,22 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
         ? summariseSpan(span, units, neutral, record.worthwhile)
         : ['This is the first check-in: the next one tells a change.'],
     lines: chartLines({ now, span, ends, noises }, request),
+    plan: takeHomePlan({
+      history,
+      record,
+      units,
+      neutral,
+      today: request.today,
+      energyOffered: request.energyOffered,
+      until: now.record.day,
+      sayDay: (day) => format(parseISO(day), 'd MMMM yyyy'),
+      placeOf,
+    }),
     shade: then ? { from: placeOf(then.record.day), to: placeOf(now.record.day) } : null,
     ...rowsOf(span, units),
     lengthUnit: units.length,
     method: methodOf(now, span, request),
-    promise: PROMISE,
+    promise: searched ? `${PROMISE} ${SEARCHED_START}` : PROMISE,
     neutral,
   }
 }

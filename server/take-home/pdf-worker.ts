@@ -1,23 +1,34 @@
 import { parentPort } from 'node:worker_threads'
+import { learnSet } from '../../core/protocols'
+import { assessorDocument, type AssessorFacts } from './assessor'
 import { takeHomeDocument } from './document'
 import { takeHomeFacts, type TakeHomeRequest } from './facts'
 import { printPdf } from './print'
+import { protocolDocument, type ProtocolFacts } from './protocol'
 
 /** A page asked for, and its answer: the PDF with its last day, or null when there is nothing to take home yet. */
-export interface PdfAsked {
-  id: number
-  request: TakeHomeRequest
-}
+export type PdfAsked = { id: number } & (
+  { request: TakeHomeRequest } | { protocol: ProtocolFacts } | { assessor: AssessorFacts }
+)
 export type PdfAnswer =
   { id: number; pdf: Uint8Array; day: string } | { id: number; pdf: null } | { id: number; failed: string }
 
+async function print(asked: PdfAsked): Promise<{ pdf: Uint8Array; day: string } | { pdf: null }> {
+  if ('protocol' in asked)
+    return { pdf: await printPdf(protocolDocument(asked.protocol)), day: asked.protocol.challenge.endsOn }
+  if ('assessor' in asked) return { pdf: await printPdf(assessorDocument(asked.assessor)), day: asked.assessor.day }
+  const { request } = asked
+  for (const set of request.sets ?? []) learnSet(set)
+  const facts = takeHomeFacts(request)
+  return facts ? { pdf: await printPdf(takeHomeDocument(facts)), day: facts.to } : { pdf: null }
+}
+
 // A page takes half a second to three: it is composed and printed here, so that nobody else waits for it.
-parentPort?.on('message', async ({ id, request }: PdfAsked) => {
+parentPort?.on('message', async (asked: PdfAsked) => {
+  const { id } = asked
   const answer = (given: PdfAnswer) => parentPort?.postMessage(given)
   try {
-    const facts = takeHomeFacts(request)
-    if (facts) answer({ id, pdf: await printPdf(takeHomeDocument(facts)), day: facts.to })
-    else answer({ id, pdf: null })
+    answer({ id, ...(await print(asked)) })
   } catch (error) {
     answer({ id, failed: error instanceof Error ? `${error.name} ${error.stack?.split('\n')[1] ?? ''}` : 'failed' })
   }

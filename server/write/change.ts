@@ -4,7 +4,7 @@ import type { Store, Transaction } from '../db/database'
 import { audit, client } from '../db/schema'
 import type { Ports } from '../ports'
 import type { LiveMessage } from '../ports/bus'
-import { CHANGES_REPEATS, isRecorded, type ChangeKind } from './kinds'
+import { CHANGES_ALL, CHANGES_REPEATS, isRecorded, type ChangeKind } from './kinds'
 
 /** Who changes something: a person of the studio, a client by their own link, or the application itself. */
 export type Actor =
@@ -34,7 +34,7 @@ export interface Unit {
 
 /** Where a change goes: a store, and the ports that are told of it. */
 export interface Where {
-  store: Pick<Store, 'database' | 'settle'>
+  store: Pick<Store, 'database' | 'settle'> & Partial<Pick<Store, 'server'>>
   ports: Pick<Ports, 'bus' | 'shelf'>
 }
 
@@ -54,6 +54,9 @@ export async function changeIn<Result>(
   const ended: string[] = []
   let unchanged = false
   const result = await store.database.transaction(async (tx) => {
+    // One writer of a studio at a time, as the embedded database has it: what work looks at first still holds when it writes.
+    if (store.server)
+      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`studio ${actor.studioId}`}, 0))`)
     const done = await work(tx, {
       unchanged: () => (unchanged = true),
       publish: (message) => messages.push(message),
@@ -74,7 +77,13 @@ export async function changeIn<Result>(
   // What was there already may have been committed a moment ago by another request: it is not safe before the disk says so.
   await store.settle()
   if (unchanged) return result
-  if (CHANGES_REPEATS.has(change.kind)) ports.shelf.forget('errors', actor.studioId)
+  if (CHANGES_ALL.has(change.kind)) ports.shelf.clear()
+  else if (CHANGES_REPEATS.has(change.kind)) {
+    ports.shelf.forget('errors', actor.studioId)
+    ports.shelf.forget('studied', actor.studioId)
+  }
+  // Every process knows every set: check-ins name them.
+  if (change.kind === 'set.made' || change.kind === 'archive.imported') ports.bus.publish('sets', { kind: 'changed' })
   for (const message of messages) if (about.checkinId) ports.bus.publish(`checkin:${about.checkinId}`, message)
   for (const id of ended) ports.bus.publish(`session:${id}`, { kind: 'ended' })
   return result
@@ -88,7 +97,7 @@ function recordOf(actor: Actor, { kind, clientId, checkinId, subjectId }: Change
     actor: actor.kind,
     staffId: actor.kind === 'staff' ? actor.staffId : null,
     kind,
-    clientId: clientId ?? null,
+    clientId: clientId ?? (actor.kind === 'link' ? actor.clientId : null),
     checkinId: checkinId ?? null,
     subjectId: subjectId ?? null,
   }

@@ -1,5 +1,8 @@
 import { z } from 'zod'
 import { isTimeZone } from '../../core/calendar'
+import type { Absence } from '../../core/schedule/bookings'
+import { day } from './dates'
+import type { StudioSet } from './set'
 
 export const massUnit = z.enum(['kg', 'lb'], { error: 'Choose kg or lb.' })
 /** Where the studio is: an IANA name such as "Pacific/Auckland". */
@@ -74,6 +77,20 @@ export const studioInput = z.strictObject({
 })
 export type StudioInput = z.output<typeof studioInput>
 
+const hour = z.int({ error: 'A full hour.' }).min(0, 'Hours run from 0 to 23.').max(23, 'Hours run from 0 to 23.')
+
+/** A studio's rules: whose clients coaches see, and when no mail leaves. */
+export const studioRules = z.strictObject({
+  coachesSee: z.enum(['all', 'own'], { error: 'Everybody’s clients, or their own.' }).optional(),
+  quietFrom: hour.optional(),
+  quietTo: hour.optional(),
+})
+export type StudioRules = z.output<typeof studioRules>
+
+/** Whether energy and macros are offered: only with the page on scope of practice accepted. */
+export const energyOffer = z.strictObject({ offered: z.boolean({ error: 'Say yes or no.' }) })
+export type EnergyOffer = z.output<typeof energyOffer>
+
 /** How one coach works. */
 export const habitsInput = z.strictObject({
   skipMarking: z.boolean().optional(),
@@ -83,6 +100,10 @@ export const habitsInput = z.strictObject({
 export type Habits = z.output<typeof habitsInput>
 
 const role = z.enum(ROLES, { error: 'Choose lead, coach or recorder.' })
+
+/** A person invited by the lead: they choose their own password. */
+export const inviteInput = z.strictObject({ name: personName, email, role })
+export type InviteInput = z.output<typeof inviteInput>
 
 /** A person added by the lead. */
 export const staffInput = z.strictObject({
@@ -108,6 +129,27 @@ export interface StaffRecord extends StaffMember {
 
 /** What a lead changes about a person. */
 export const staffChange = z.union([z.strictObject({ role }), z.strictObject({ active: z.boolean() })])
+
+/** Days somebody is away, and who stands in for them. */
+export const absenceInput = z
+  .strictObject({
+    id: z.uuid('This needs an id made by the device.'),
+    staffId: z.uuid('There is no such person here.'),
+    standInId: z.uuid('There is no such person here.').nullable(),
+    fromDay: day('Give the first day away.'),
+    toDay: day('Give the last day away.'),
+  })
+  .refine(({ fromDay, toDay }) => fromDay <= toDay, { path: ['toDay'], message: 'The last day is before the first.' })
+  .refine(({ staffId, standInId }) => staffId !== standInId, {
+    path: ['standInId'],
+    message: 'Nobody stands in for themselves.',
+  })
+export type AbsenceInput = z.output<typeof absenceInput>
+
+/** Days away as stored. */
+export interface AbsenceRecord extends Absence {
+  id: string
+}
 
 /** One's own new password, with the old one. */
 export const passwordChange = z.strictObject({
@@ -139,4 +181,9 @@ export interface Me {
   studio: StudioInput
   own: OwnUnitsInput
   habits: Habits
+  /** When a lead accepted the page on scope of practice; null: energy and macros are not offered here. */
+  energySince: string | null
+  rules: Required<StudioRules>
+  /** Sets of sites the studio has made, every version: check-ins name the one they were measured by. */
+  sets: StudioSet[]
 }

@@ -25,12 +25,17 @@ import {
   type GirthSiteId,
   type SiteId,
 } from '../../core/sites'
-import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
-import { HEIGHT_RANGE_CM, lengthToCm, massToKg, WEIGHT_RANGE_KG } from '../../core/units'
+import type { FixedEvent, NextDate } from '../../core/schedule/dates'
+import { findProtocol } from '../../core/protocols'
+import type { StudyKind } from '../../core/study/study'
+import { HEIGHT_RANGE_CM, lengthToCm } from '../../core/units'
 import { instant } from './dates'
+import { girthWithin, weightWithin } from './measured'
+import type { BookingBoard } from './booking'
+import type { WaitingHandIn } from './link'
 import type { StaffMember } from './account'
 import type { Caliper } from './caliper'
-import type { Client } from './client'
+import type { Client, ClientFigure } from './client'
 
 const id = z.uuid('This needs an id made by the device.')
 
@@ -52,7 +57,11 @@ const preparation = {
   withHeight: z.boolean({ error: 'Say whether height is measured.' }).default(false),
 }
 
-const protocolId = z.enum(Object.keys(PROTOCOLS) as [ProtocolId, ...ProtocolId[]], { error: 'Choose a protocol.' })
+/** A published set of sites, or a version of a studio's own (known since it was made or since the start). */
+const protocolId = z
+  .string({ error: 'Choose a protocol.' })
+  .max(60, 'Choose a protocol.')
+  .refine((given) => findProtocol(given) !== null, 'Choose a protocol.')
 
 export const startCheckinInput = z
   .strictObject({
@@ -64,10 +73,16 @@ export const startCheckinInput = z
     ),
     ...preparation,
   })
-  .refine(({ protocolId, policies }) => isChoosable(PROTOCOLS[protocolId], policies), {
-    path: ['policies'],
-    message: 'This set of sites is not read in that way.',
-  })
+  .refine(
+    ({ protocolId, policies }) => {
+      const protocol = findProtocol(protocolId)
+      return protocol === null || isChoosable(protocol, policies)
+    },
+    {
+      path: ['policies'],
+      message: 'This set of sites is not read in that way.',
+    },
+  )
 export type StartCheckinInput = z.input<typeof startCheckinInput>
 
 const foldSentence = `A fold lies between ${FOLD_RANGE_MM.low} and ${FOLD_RANGE_MM.high} mm.`
@@ -86,38 +101,23 @@ const foldReading = z.strictObject({
   unit: z.literal('mm', { error: 'Folds are in mm.' }),
 })
 
-const girthReading = z
-  .strictObject({
+const girthReading = girthWithin(
+  z.strictObject({
     ...common,
     site: z.enum(Object.keys(GIRTHS) as [GirthSiteId, ...GirthSiteId[]], { error: 'This site is not known.' }),
     value: z.number({ error: 'A girth is a number.' }),
     unit: z.enum(['cm', 'in'], { error: 'A girth is in cm or in.' }),
-  })
-  .superRefine(({ site, value, unit }, context) => {
-    const { low, high } = GIRTHS[site].rangeCm
-    const cm = lengthToCm(value, unit)
-    if (cm >= low && cm <= high) return
-    context.addIssue({
-      code: 'custom',
-      path: ['value'],
-      message: `${GIRTHS[site].name} lies between ${low} and ${high} cm.`,
-    })
-  })
+  }),
+)
 
-const weightReading = z
-  .strictObject({
+const weightReading = weightWithin(
+  z.strictObject({
     ...common,
     site: z.literal('weight'),
     value: z.number({ error: 'A weight is a number.' }),
     unit: z.enum(['kg', 'lb'], { error: 'A weight is in kg or lb.' }),
-  })
-  .refine(
-    ({ value, unit }) => {
-      const kg = massToKg(value, unit)
-      return kg >= WEIGHT_RANGE_KG.low && kg <= WEIGHT_RANGE_KG.high
-    },
-    { path: ['value'], message: `A weight lies between ${WEIGHT_RANGE_KG.low} and ${WEIGHT_RANGE_KG.high} kg.` },
-  )
+  }),
+)
 
 const heightReading = z
   .strictObject({
@@ -223,6 +223,9 @@ export interface CheckinRecord {
   note: string
   /** The reading of this check-in in words, as the coach kept it; null: not kept. */
   keptWords: string | null
+  /** A turn of this study, at these of the set's sites: none of the client's visits. */
+  studyId?: string | null
+  studySites?: SiteId[] | null
   readings: Reading[]
   strikes: Strike[]
   skips: SkipFact[]
@@ -241,6 +244,10 @@ export interface MeasuringFacts {
   caliper: Caliper | null
   /** The client's own landmarks by site. */
   landmarks: Record<string, string>
+  /** Takes part in a challenge, or a turn of a study: what was read before stays hidden. */
+  blind: boolean
+  /** The study this is a turn of. */
+  study?: { id: string; name: string; kind: StudyKind; trial: 1 | 2; penName: string } | null
 }
 
 /** What the screen before measuring works from. */
@@ -253,6 +260,8 @@ export interface PrepareFacts {
   staff: StaffMember[]
   /** The client's own landmarks by site. */
   landmarks: Record<string, string>
+  /** Takes part in a challenge: what was read before stays hidden. */
+  blind: boolean
 }
 
 /** One line of the Floor. */
@@ -269,7 +278,22 @@ export interface FloorLine {
 /** Today: what is open, what is due, what will be within two weeks, what was finished lately. */
 export interface Floor {
   open: FloorLine[]
-  due: { clientId: string; clientName: string; lastDay: string | null }[]
-  soon: { clientId: string; clientName: string; dueOn: string }[]
-  finished: FloorLine[]
+  due: { clientId: string; clientName: string; lastDay: string | null; next: NextDate; overdue: boolean }[]
+  soon: { clientId: string; clientName: string; dueOn: string; next: NextDate }[]
+  /** Days that do not move, the nearest first. */
+  events: { clientId: string; clientName: string; event: FixedEvent }[]
+  /** With what became of the client since the pinned start, at their newest check-in: of the figure that leads. */
+  finished: (FloorLine & { change: ClientFigure['change']; figure: 'sum' | 'fat' | null })[]
+  /** Bookings of the week of today, Monday to Sunday. */
+  week: BookingBoard
+  /** Clients with a visit from today on: they are due, and cared for. */
+  booked: string[]
+  /** Weeks handed in from afar that nobody has looked at. */
+  handIns: WaitingHandIn[]
+  /** Calipers whose check against the block is overdue; days null: never checked. */
+  calipers: { id: string; name: string; days: number | null }[]
+  /** A night's backup was missed: for leads; the day of the last good one, null: there is none. */
+  backupMissed?: { lastAt: string | null } | null
+  /** Clients of one assessor who moved together, each in a sentence. */
+  drifts: { assessorId: string; said: string }[]
 }

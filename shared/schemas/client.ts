@@ -34,9 +34,15 @@ const version = z.int('This needs the version it was made on.').min(1).max(2_000
 
 /** A change of a client: what they are, on the version it was made on, or whether they are archived. */
 export const clientChange = z.union([
-  z.strictObject({ ...clientInput.shape, version }),
+  // A record is sent back whole by whoever changes a part of it; whose client somebody is has a way of its own.
+  z
+    .strictObject({ ...clientInput.shape, version, coachId: z.uuid().nullable().optional() })
+    .transform(({ coachId: _, ...record }) => record),
   z.strictObject({ archived: z.boolean() }),
 ])
+
+/** Whose client somebody is; null: everybody's. */
+export const clientCoach = z.strictObject({ coachId: z.uuid('There is no such person here.').nullable() })
 
 /** A new client, with the id made by the device. */
 export const newClientInput = z.strictObject({ id: z.uuid('This needs an id.'), ...clientInput.shape })
@@ -45,6 +51,8 @@ export const newClientInput = z.strictObject({ id: z.uuid('This needs an id.'), 
 export interface Client extends ClientInput {
   id: string
   archived: boolean
+  /** Whose client they are; null: everybody's. */
+  coachId?: string | null
   /** Counts changes of the record. */
   version: number
 }
@@ -73,6 +81,7 @@ export interface ClientLine {
   lastDay: string | null
   /** Day the next check-in is due; null: not measured yet. */
   nextOn: string | null
+  due: boolean
 }
 
 /** A page of the list; `next` is where the next one begins, null ends it. */

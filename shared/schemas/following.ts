@@ -1,9 +1,13 @@
 import { z } from 'zod'
 import { CONVERSIONS } from '../../core/equations/density'
-import { WEIGHT_RANGE_KG } from '../../core/units'
-import { massToKg } from '../../core/units/mass'
+import type { CountedStudy } from './study'
+import type { KnownHand } from '../../core/error'
 import type { Day } from '../../core/calendar'
+import { FACTOR_RANGE, WORK, type WorkId } from '../../core/energy/activity'
+import { INTAKE_RANGE } from '../../core/energy/observed'
+import type { ClientSchedule } from '../../core/schedule/dates'
 import type { Choices } from '../../core/composition/facts'
+import type { LearntParts } from '../../core/following/parts'
 import type { Noises } from '../../core/following/learning'
 import type { Worthwhile } from '../../core/following/worthwhile'
 import type { SiteError } from '../../core/error'
@@ -14,6 +18,7 @@ import type { CheckinRecord, VoidedCheckin } from './checkin'
 import type { Client } from './client'
 import { YEARS } from '../limits'
 import { pastDay } from './dates'
+import { weightWithin } from './measured'
 import type { Photo } from './photo'
 import type { PlanRecord } from './plan'
 
@@ -44,6 +49,25 @@ export interface NoiseUntil {
   noises: Noises
 }
 
+/** How active a client is: a factor of resting, or work and hours of training a week. */
+const activity = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('factor'),
+    factor: z
+      .number({ error: 'A factor is a number.' })
+      .min(FACTOR_RANGE.low, `A factor lies between ${FACTOR_RANGE.low} and ${FACTOR_RANGE.high}.`)
+      .max(FACTOR_RANGE.high, `A factor lies between ${FACTOR_RANGE.low} and ${FACTOR_RANGE.high}.`),
+  }),
+  z.strictObject({
+    kind: z.literal('hours'),
+    work: z.enum(WORK.map(({ id: one }) => one) as [WorkId, ...WorkId[]], { error: 'This work is not known.' }),
+    trainingHours: z
+      .number({ error: 'Hours are a number.' })
+      .min(0, 'Hours are not below zero.')
+      .max(40, 'More than 40 hours of training a week: please check.'),
+  }),
+])
+
 /** Equation, conversion and roundings chosen for a client. */
 export const choiceInput = z.strictObject({
   id,
@@ -51,6 +75,8 @@ export const choiceInput = z.strictObject({
   equationId: z.string({ error: 'Choose an equation.' }).max(80).nullable(),
   militaryRounding: yesOrNo.default(false),
   blackAthleteTerm: yesOrNo.default(false),
+  abdomenOfTwo: yesOrNo.optional(),
+  activity: activity.optional(),
 })
 export type ChoiceInput = z.output<typeof choiceInput>
 
@@ -68,26 +94,20 @@ export interface RecordedChoice {
   by: string
 }
 
-const { low, high } = WEIGHT_RANGE_KG
-
 /** One weigh-in of the diary. */
-export const weighInInput = z
-  .strictObject({
+export const weighInInput = weightWithin(
+  z.strictObject({
     id,
     day: pastDay('Please give the day.'),
     value: z.number({ error: 'A weight is a number.' }),
     unit: z.enum(['kg', 'lb'], { error: 'A weight is in kg or lb.' }),
     dry: yesOrNo.default(true),
     source: z.enum(['typed', 'pasted', 'scale', 'link'], { error: 'Say how the weight came in.' }),
-  })
-  .refine(({ value, unit }) => massToKg(value, unit) >= low && massToKg(value, unit) <= high, {
-    path: ['value'],
-    message: `A weight lies between ${low} and ${high} kg.`,
-  })
-  .refine(({ day }) => day >= `${YEARS.first}-01-01`, {
-    path: ['day'],
-    message: 'That is before 1990: please check the year.',
-  })
+  }),
+).refine(({ day }) => day >= `${YEARS.first}-01-01`, {
+  path: ['day'],
+  message: 'That is before 1990: please check the year.',
+})
 
 /** Weigh-ins together: all are stored or none. */
 export const weighInsInput = z.strictObject({
@@ -98,6 +118,42 @@ export const weighInsInput = z.strictObject({
     .refine((given) => new Set(given.map(({ day }) => day)).size === given.length, 'A day has one weigh-in.'),
 })
 export type WeighInsInput = z.output<typeof weighInsInput>
+
+const kcalRange = { low: INTAKE_RANGE.low, high: INTAKE_RANGE.high }
+
+/** What was eaten on a day. */
+export const intakeInput = z
+  .strictObject({
+    id,
+    day: pastDay('Please give the day.'),
+    kcal: z
+      .int({ error: 'An intake is a whole number of kcal.' })
+      .min(kcalRange.low, `Under ${kcalRange.low} kcal in a day: is it the whole day?`)
+      .max(kcalRange.high, `More than ${kcalRange.high.toLocaleString('en-US')} kcal in a day: please check.`),
+    source: z.enum(['typed', 'pasted', 'link'], { error: 'Say how it came in.' }),
+  })
+  .refine(({ day }) => day >= `${YEARS.first}-01-01`, {
+    path: ['day'],
+    message: 'That is before 1990: please check the year.',
+  })
+
+/** Intakes together: all are stored or none. */
+export const intakesInput = z.strictObject({
+  intakes: z
+    .array(intakeInput)
+    .min(1, 'There is nothing to store.')
+    .max(3000, 'At most 3,000 days at once.')
+    .refine((given) => new Set(given.map(({ day }) => day)).size === given.length, 'A day has one intake.'),
+})
+export type IntakesInput = z.output<typeof intakesInput>
+
+/** An intake as stored. */
+export interface IntakeRecord {
+  id: string
+  day: string
+  kcal: number
+  source: 'typed' | 'pasted' | 'link'
+}
 
 /** Which span the page to take home is about; without one, the last two check-ins. */
 export const takeHomeQuery = z.object({
@@ -133,15 +189,25 @@ export interface ClientHistory {
   calipers: Caliper[]
   /** Oldest first. */
   weighIns: WeighInRecord[]
+  /** Oldest first. */
+  intakes: IntakeRecord[]
   photos: Photo[]
   /** Newest first; the first that has not ended counts. */
   plans: PlanRecord[]
+  /** Cadence, pause and days that do not move. */
+  schedule: ClientSchedule
   /** Check-ins that count for nothing any more. */
   voided: VoidedCheckin[]
   /** Newest first; the first one counts. */
   pins: PinnedStart[]
+  /** Parts of the error as others teach them; null: too few yet. */
+  parts: LearntParts | null
   /** Oldest first. */
   noises: NoiseUntil[]
+  /** What closed studies say about assessors and calipers, oldest first. */
+  hands: KnownHand[]
+  /** Closed studies that count in the error, oldest first. */
+  studies: CountedStudy[]
   /** The client's own, and the studio's which stand where theirs are null. */
   worthwhile: { own: WorthwhileInput; studio: Worthwhile }
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { day } from './dates'
+import type { PlanEnergy } from '../../core/plan/dynamic-course'
 import { TARGET_KINDS, type TargetKind } from '../../core/plan/target'
 
 /** Units a target can be set in. */
@@ -10,6 +11,22 @@ const TARGET_UNITS: Readonly<Record<TargetKind, readonly TargetUnit[]>> = {
   sum: ['mm'],
 }
 export type TargetUnit = '%' | 'kg' | 'lb' | 'mm'
+
+const kcal = (what: string, low: number) =>
+  z
+    .number({ error: `Please give ${what} in kcal.` })
+    .min(low, `${what} of less than ${low} kcal a day: please check.`)
+    .max(10_000, `${what} of more than 10,000 kcal a day: please check.`)
+
+/** What a plan by the dynamic model is set with. */
+export const planEnergy = z.strictObject({
+  intakeKcal: kcal('An intake', 500),
+  restingKcal: kcal('Resting expenditure', 500),
+  dailyKcal: kcal('Daily expenditure', 500),
+  dailySd: z.number().min(0).max(2000),
+  /** Days from the start on which a week at balance begins. */
+  breaks: z.array(z.int().min(0).max(730)).max(20, 'At most twenty weeks at balance.'),
+})
 
 /** A target for a client, its pace and the check-in it starts from, as entered. */
 export const planInput = z
@@ -27,10 +44,15 @@ export const planInput = z
       .lt(100, 'A pace lies below 100 a week.'),
     unit: z.enum(['%', 'kg', 'lb', 'mm'], { error: 'This unit is not known.' }),
     byDay: day('Please give a day.').nullable().default(null),
+    energy: planEnergy.nullable().default(null),
   })
   .refine(({ kind, unit }) => TARGET_UNITS[kind].includes(unit), {
     path: ['unit'],
     message: 'This target is not set in this unit.',
+  })
+  .refine(({ kind, energy }) => kind !== 'sum' || energy === null, {
+    path: ['kind'],
+    message: 'A sum of folds is planned by its pace: the model knows fat and weight only.',
   })
   .refine(({ kind, value }) => kind !== 'percent' || value < 75, {
     path: ['value'],
@@ -47,6 +69,7 @@ export interface PlanRecord {
   perWeek: number
   unit: TargetUnit
   byDay: string | null
+  energy: PlanEnergy | null
   at: string
   by: string
   endedAt: string | null

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { band, whiskers } from '../../app/components/span/behind'
+import { band, course, whiskers } from '../../app/components/span/behind'
 import { spanOption } from '../../app/components/span/span-option'
-import type { ChartPoint, ChartSeries } from '../../app/components/span/span-series'
+import type { ChartCourses, ChartPoint, ChartSeries } from '../../app/components/span/span-series'
 import { COLOURS } from '../support/charts'
 
 const DAY = 86_400_000
@@ -45,17 +45,33 @@ describe('what is drawn behind a line', () => {
     expect(style).toMatchObject({ stroke: '#264', fill: 'none' })
   })
 
-  it('the band of the level: along the top, back along the bottom, closed', () => {
+  it('a band: along the top, back along the bottom, closed', () => {
     const [series, ...more] = band(line)
     expect(more).toEqual([])
     expect(drawn(series).shape.pathData).toBe('M0.0 450.0L1.0 440.0L2.0 430.0L2.0 530.0L1.0 540.0L0.0 550.0Z')
   })
 
-  it('no band where no level is known, and none around what does not compare', () => {
+  it('no band where no bounds are known, and none around what does not compare', () => {
     expect(band({ ...line, points: [point(0, { low: null, high: null })] })).toEqual([])
     const [series] = band({ ...line, points: [point(0), point(1, { comparable: false }), point(2)] })
     expect(drawn(series).shape.pathData.match(/L/g)).toHaveLength(3)
     expect(band({ ...line, points: [] })).toEqual([])
+  })
+})
+
+describe('a smoothed course', () => {
+  const places = [0, 1, 2].map((i) => ({ at: i * DAY, value: 50 - i, low: 48 - i, high: 52 - i }))
+
+  it('is one line through its best estimates, its band behind it', () => {
+    const [behind, line, ...more] = course({ colour: '#264', grid: 1, points: [] }, places)
+    expect(more).toEqual([])
+    expect(drawn(behind).shape.pathData).toBe('M0.0 480.0L1.0 490.0L2.0 500.0L2.0 540.0L1.0 530.0L0.0 520.0Z')
+    expect(drawn(line).shape.pathData).toBe('M0.0 500.0L1.0 510.0L2.0 520.0')
+    expect(drawn(line).style).toMatchObject({ stroke: '#264', fill: 'none' })
+  })
+
+  it('is not there where nothing can be compared', () => {
+    expect(course({ colour: '#264', grid: 1, points: [] }, [])).toEqual([])
   })
 })
 
@@ -67,6 +83,7 @@ describe('the chart of a span', () => {
     massHidden: false,
     first: 0,
     last: 9,
+    courses: null,
   }
   const many = (count: number): ChartSeries => {
     const points = Array.from({ length: count }, (_, i) => point(i))
@@ -84,6 +101,16 @@ describe('the chart of a span', () => {
   it('draws a check-in of many with as many series as one of few', () => {
     const count = (series: ChartSeries) => (spanOption(series, about).series as unknown[]).length
     expect(count(many(200))).toBe(count(many(3)))
+  })
+
+  it('takes the whole band of a course into its scale', () => {
+    const places = [
+      { at: 0, value: 50, low: 20, high: 51 },
+      { at: 2 * DAY, value: 51, low: 49, high: 80 },
+    ]
+    const courses: ChartCourses = { lean: [], fat: [], sum: places, girths: [] }
+    const { yAxis } = spanOption(many(3), { ...about, courses }) as unknown as { yAxis: { min: number; max: number }[] }
+    expect(yAxis[2]).toMatchObject({ min: 20, max: 80 })
   })
 
   it('shows only the sum where masses are hidden', () => {

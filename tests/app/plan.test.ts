@@ -68,6 +68,7 @@ describe('a stored plan', () => {
     perWeek: 1,
     unit: 'lb',
     byDay: null,
+    energy: null,
     at: '2026-06-01T17:00:00.000Z',
     by: 'Runa',
     endedAt: null,
@@ -98,6 +99,7 @@ describe('the chart of a plan', () => {
     perWeek: 1,
     weeks: 20,
     endsOn: '2026-10-20',
+    energy: null,
     course: straightCourse({ startDay: '2026-06-01', from: 102, to: 82, weeks: 20 }),
   }
   const happened = {

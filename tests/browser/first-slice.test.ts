@@ -23,7 +23,7 @@ const LEAD = { email: 'runa@reedwater.example', password: 'a-long-oar-story' }
 let studio: Studio
 let coach: Visitor
 beforeAll(async () => {
-  studio = await openStudio({ empty: true })
+  studio = await openStudio({ empty: true, offline: true })
   coach = studio.coach
 })
 afterAll(() => studio.close())

@@ -122,6 +122,27 @@ describe('the reference, made from core’s data', () => {
     expect(await coach.seriousFindings()).toEqual([])
   })
 
+  it('lets the method be tried on clients whose truth is known, the old rule beside it', async () => {
+    await coach.click('nav a', 'Is it real?')
+    await coach.sees('How a change is judged')
+    await coach.click('button', 'Measure them')
+    await coach.page.waitForSelector('[data-kind="unchanged"]')
+    const told = async (kind: string, rule: string) =>
+      Number((await coach.textOf(`[data-kind="${kind}"] [data-rule="${rule}"] .figure`)).split(' of ')[0])
+    // 40 of each. One comparison is wrong in one of twenty; thirteen of them in far more.
+    expect(await told('unchanged', 'old')).toBeGreaterThan(8)
+    expect(await told('unchanged', 'odds')).toBeLessThanOrEqual(2)
+    expect(await told('losing', 'odds')).toBeGreaterThan(20)
+    const shown = await coach.textOf('[data-kind="losing"] table')
+    await coach.click('[data-kind="losing"] button', 'Another one')
+    expect(await coach.textOf('[data-kind="losing"] table')).not.toBe(shown)
+    await coach.choose('world', 'a clumsy assessor')
+    await coach.click('button', 'Measure others')
+    await coach.page.waitForSelector('[data-look]:not(:disabled)')
+    expect(await told('unchanged', 'odds')).toBeLessThanOrEqual(2)
+    expect(await coach.seriousFindings()).toEqual([])
+  })
+
   it('lists every caution', async () => {
     await coach.click('nav a', 'Cautions')
     await coach.sees('Consent to touch and to keep data is not on record.')
@@ -132,7 +153,7 @@ describe('the reference, made from core’s data', () => {
   it('fits a phone', async () => {
     const phone = await Visitor.arrive(studio.browser, studio.server.address, PHONE)
     await phone.signIn(DEMO_COACH)
-    for (const part of ['sites', 'equations', 'charts', 'norms', 'cautions']) {
+    for (const part of ['sites', 'equations', 'is-it-real', 'charts', 'norms', 'cautions']) {
       await phone.open(`/reference/${part}`)
       expect(await phone.overflow(), part).toBeLessThanOrEqual(0)
     }

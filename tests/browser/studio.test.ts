@@ -19,7 +19,7 @@ afterAll(() => studio.close())
 describe('people of a studio', () => {
   it('are added with their role; a password that is easily guessed is said at its field', async () => {
     await coach.open('/studio/people')
-    await coach.click('button', 'Add a person')
+    await coach.click('button', 'Add with a password')
     await coach.fill('#name', IVO.name)
     await coach.fill('#email', IVO.email)
     await coach.fill('#password', 'qwertyuiopasdf')

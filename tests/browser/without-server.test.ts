@@ -12,7 +12,7 @@ let studio: Studio
 let coach: Visitor
 let api: Caller
 beforeAll(async () => {
-  studio = await openStudio()
+  studio = await openStudio({ offline: true })
   ;({ coach, api } = studio)
   await api.send('PUT', '/api/me/habits', { skipMarking: true })
   await coach.open('/')

@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest'
 import {
   addDays,
   ageInYears,
+  clockIn,
   dayBegins,
   dayNumber,
   daysBetween,
@@ -16,7 +17,7 @@ import {
 } from '../../core/calendar'
 import { dayOf } from '../../core/composition'
 import { followedEnd } from '../../core/following'
-import { isDue, nextDue } from '../../core/schedule'
+import { dueOn, nextDate, USUAL_SCHEDULE } from '../../core/schedule'
 import { PROTOCOLS } from '../../core/protocols'
 import { rounds, weight } from '../support/readings'
 
@@ -35,6 +36,28 @@ function byIntl(instant: Date, timeZone: string): string {
   const of = (type: string) => parts.find((part) => part.type === type)?.value ?? ''
   return `${of('year')}-${of('month')}-${of('day')}`
 }
+
+describe('the clock of a zone, for hundreds at once', () => {
+  it('is the one said by date-fns, at any instant in any zone', () => {
+    const zones = fc.constantFrom(
+      'Pacific/Auckland',
+      'America/Los_Angeles',
+      'Asia/Kolkata',
+      'Europe/Berlin',
+      'UTC',
+      'Australia/Lord_Howe',
+    )
+    fc.assert(
+      fc.property(fc.integer({ min: Date.UTC(2000, 0, 1), max: Date.UTC(2100, 0, 1) }), zones, (instant, zone) => {
+        const { day, minute } = clockIn(instant, zone)
+        const [said, clock = ''] = sayInZone(instant, zone, 'yyyy-MM-dd HH:mm').split(' ')
+        expect(day).toBe(said)
+        expect(minute).toBe(60 * Number(clock.slice(0, 2)) + Number(clock.slice(3)))
+      }),
+      { numRuns: 500 },
+    )
+  })
+})
 
 describe('the day it is somewhere', () => {
   it.each([
@@ -175,9 +198,10 @@ describe('the week of a check-in', () => {
 
 describe('due', () => {
   it('is one thing: never measured, or the day has come', () => {
-    expect(nextDue('2026-11-01')).toBe('2026-11-29')
-    expect(isDue(null, '2026-11-01')).toBe(true)
-    expect(isDue('2026-11-01', '2026-11-28')).toBe(false)
-    expect(isDue('2026-11-01', '2026-11-29')).toBe(true)
+    const due = (last: string | null, today: string) => dueOn(nextDate(last, USUAL_SCHEDULE, today), today).due
+    expect(nextDate('2026-11-01', USUAL_SCHEDULE, '2026-11-02').day).toBe('2026-11-29')
+    expect(due(null, '2026-11-01')).toBe(true)
+    expect(due('2026-11-01', '2026-11-28')).toBe(false)
+    expect(due('2026-11-01', '2026-11-29')).toBe(true)
   })
 })

@@ -18,6 +18,7 @@ import {
   type Measures,
   type Sex,
 } from '../../core/equations'
+import { gradientOf } from '../../core/error'
 import { asFoldSite } from '../../core/sites'
 import { PROTOCOLS } from '../../core/protocols'
 import { printed, scopeOf, someMeasures } from '../support/equations'
@@ -402,5 +403,39 @@ describe('which equation fits a person', () => {
     const { spread, ranks } = ranked('male', false)
     const fitting = ranks.filter(({ estimate: one }) => one.status === 'ok').map(({ estimate: one }) => one.percent)
     expect(spread).toEqual({ low: Math.min(...fitting), high: Math.max(...fitting), count: fitting.length })
+  })
+})
+
+describe('the abdomen as the mean of two levels', () => {
+  const measures = someMeasures({ abdomen: 100, waist: 90, weight: 95 })
+  const settings = (abdomenOfTwo: boolean) => ({
+    person: { sex: 'male' as const },
+    conversion: 'siri',
+    options: { blackAthleteTerm: false, abdomenOfTwo },
+  })
+  const weltman = findEquation('weltman-obese-men')
+
+  it('is taken where it is chosen and both were measured, and says so', () => {
+    if (!weltman) throw new Error('no equation')
+    const percent = (chosen: boolean, change: object = {}) => {
+      const found = estimate(weltman, { ...measures, ...change }, settings(chosen))
+      if (!('percent' in found)) throw new Error('refused')
+      return found
+    }
+    // By hand: 0.31457 a cm of abdomen, five of them.
+    expect(percent(false).percent - percent(true).percent).toBeCloseTo(0.31457 * 5, 9)
+    expect(percent(true, { waist: undefined }).percent).toBeCloseTo(percent(false).percent, 9)
+    const noteOf = (chosen: boolean) => percent(chosen).cautions.find(({ code }) => code === 'note')?.sentence
+    expect(noteOf(false)).toContain('the navel alone')
+    expect(noteOf(true)).toContain('that mean, of waist and abdomen')
+  })
+
+  it('carries the error of both', () => {
+    if (!weltman) throw new Error('no equation')
+    expect(gradientOf(weltman, measures, settings(true))).toMatchObject({
+      abdomen: expect.closeTo(0.31457 / 2, 6),
+      waist: expect.closeTo(0.31457 / 2, 6),
+    })
+    expect(gradientOf(weltman, measures, settings(false))?.abdomen).toBeCloseTo(0.31457, 6)
   })
 })

@@ -13,7 +13,6 @@ import {
 } from '../../core/following'
 import { ASSUMED_ERRORS, withFoldShare } from '../../core/error'
 import { isChoosable, OWN_POLICIES, policyChoices, sessionPolicies, sessionState } from '../../core/readings'
-import { nextDue } from '../../core/schedule'
 import { PROTOCOLS, type Protocol } from '../../core/protocols'
 import { summariseSpan } from '../../core/following'
 import { fold, rounds, weight } from '../support/readings'
@@ -175,9 +174,4 @@ describe('ways of reading', () => {
     const strict = sessionState(seven, read, [], [], sessionPolicies({ folds: 'laboratory-strict', girths: null }))
     expect(strict.sites[0]?.status).toBe('disputed')
   })
-})
-
-it('counts four weeks to the next check-in', () => {
-  expect(nextDue('2026-11-01T17:00:00.000Z')).toBe('2026-11-29')
-  expect(nextDue('2026-12-20T08:00:00.000Z', 14)).toBe('2027-01-03')
 })

@@ -34,6 +34,15 @@ function dualDerivative(equation: Equation, input: InputId, measures: Measures, 
   return equation.gives === 'density' ? (-495 / value ** 2) * slope : slope
 }
 
+/** Derivatives by equation and symbol: taking one takes longer than evaluating it a hundred times. */
+const derivatives = new Map<string, ReturnType<typeof derivative>>()
+function derivativeOf(equation: Equation, name: string) {
+  const key = `${equation.id} ${name}`
+  const known = derivatives.get(key) ?? derivative(printed(equation), name)
+  derivatives.set(key, known)
+  return known
+}
+
 /** The same by mathjs's symbolic differentiation. */
 function symbolicDerivative(equation: Equation, input: InputId, measures: Measures, sex: Sex): number {
   const moves = movesWith(equation, input, measures)
@@ -41,7 +50,7 @@ function symbolicDerivative(equation: Equation, input: InputId, measures: Measur
   const node = printed(equation)
   let slope = 0
   for (const [name, move] of Object.entries(moves)) {
-    if (move !== 0) slope += move * Number(derivative(node, name).evaluate(scope))
+    if (move !== 0) slope += move * Number(derivativeOf(equation, name).evaluate(scope))
   }
   const value = Number(node.evaluate(scope))
   return equation.gives === 'density' ? (-495 / value ** 2) * slope : slope

@@ -12,10 +12,12 @@ const ORDER = [
   ['equations'],
   ['simulate', 'cautions'],
   ['norms', 'error'],
+  ['study', 'drills'],
   ['trend', 'schedule'],
   ['composition'],
   ['following'],
-  ['plan'],
+  ['energy'],
+  ['plan', 'trials', 'home', 'challenge'],
 ]
 
 const rankOf = (folder: string) => ORDER.findIndex((rank) => rank.includes(folder))

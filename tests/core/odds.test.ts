@@ -6,29 +6,7 @@ import { ASSUMED_NOISE, evidenceOf, learnNoise, NOISE_GRID, type NoiseModel } fr
 import { oddsOf, type OddsSeries } from '../../core/following/odds'
 import { judge, searchOf } from '../../core/following/verdict'
 import { seededRandom } from '../../core/simulate'
-
-const WEEKS = [0, 1, 2.5, 3, 7, 8.3]
-const VALUES = [100, 103, 97, 99, 92, 95]
-const VARIANCES = [25, 20, 30, 25, 22, 28]
-const SERIES: OddsSeries = { weeks: WEEKS, values: VALUES, variances: VARIANCES }
-
-/** Covariance of the visits written out: noise, course and offsets, on scale 1. */
-function covariance(noise: NoiseModel, course: CourseModel, hands: string[] = [], offsetVariance = 0): Matrix {
-  const unit = VARIANCES.reduce((a, b) => a + b, 0) / VARIANCES.length
-  return new Matrix(
-    WEEKS.map((a, i) =>
-      WEEKS.map((b, j) => {
-        const root = Math.sqrt((VARIANCES[i] ?? 0) * (VARIANCES[j] ?? 0))
-        const lasting = (1 - noise.white) * noise.rho ** Math.abs(a - b)
-        const own = root * ((i === j ? noise.white : 0) + (i === j ? 1 - noise.white : lasting))
-        const moved =
-          course.kind === 'none' ? 0 : course.sd ** 2 * unit * (course.kind === 'line' ? a * b : Math.min(a, b))
-        const other = hands[i] !== hands[0] && hands[i] === hands[j] ? offsetVariance : 0
-        return own + moved + other
-      }),
-    ),
-  )
-}
+import { covariance, filterSeries, SERIES, VALUES, VARIANCES, WEEKS } from '../support/dense'
 
 /** Contrasts to the first visit: their squares by the covariance, and the log of its determinant. */
 function contrasts(all: Matrix): { squares: number; log: number } {
@@ -39,19 +17,6 @@ function contrasts(all: Matrix): { squares: number; log: number } {
   const of = c.mmul(all).mmul(c.transpose())
   const y = c.mmul(Matrix.columnVector(VALUES))
   return { squares: y.transpose().mmul(inverse(of)).mmul(y).get(0, 0), log: -0.5 * Math.log(determinant(of)) }
-}
-
-function filterSeries(hands?: string[], offsetVariance = 0) {
-  const variances = Float64Array.from(VARIANCES)
-  return {
-    weeks: Float64Array.from(WEEKS),
-    values: Float64Array.from(VALUES),
-    variances,
-    unit: variances.reduce((a, b) => a + b, 0) / variances.length,
-    offsets: hands
-      ? [{ seen: Float64Array.from(hands, (hand) => Number(hand !== hands[0])), variance: offsetVariance }]
-      : [],
-  }
 }
 
 // Against general linear algebra (ml-matrix): the whole covariance written out and inverted.
@@ -184,7 +149,7 @@ describe('the odds', () => {
 
   it('are the same whether every look is asked for or the last alone', () => {
     const hands = ['runa', 'runa', 'ivo', 'ivo', 'runa', 'ivo']
-    for (const series of [SERIES, { ...SERIES, hands, offsetVariance: 40 }]) {
+    for (const series of [SERIES, { ...SERIES, hands, offsetVariances: { ivo: 40 } }]) {
       const [all, last] = [oddsOf(series, ASSUMED_NOISE), oddsOf(series, ASSUMED_NOISE, false)]
       expect((last?.odds ?? 0) / (all?.odds ?? 1)).toBeCloseTo(1, 9)
       expect(last?.low).toBeCloseTo(all?.low ?? NaN, 6)

@@ -21,6 +21,7 @@ import {
   reachedBy,
   startOf,
   toldAfter,
+  waysOfTelling,
   weeksTo,
   type PlanContext,
   type Target,
@@ -317,6 +318,30 @@ describe('the plan against what happened', () => {
     expect(told.every(({ visits, day }) => visits !== null && day !== null)).toBe(true)
     const [weekly, , monthly] = told
     expect((weekly?.visits ?? 0) > (monthly?.visits ?? 0)).toBe(true)
+  })
+
+  it('sets ways of following it side by side: oftener, more readings, more folds tell sooner', () => {
+    const ways = waysOfTelling(line, START, ASSUMED_NOISES)
+    const visits = (kind: string, count?: number) =>
+      ways
+        .filter(({ way }) => way.kind === kind && (way.kind !== 'folds' || way.folds === count))
+        .map(({ visits: told }) => told ?? Infinity)
+    const [weekly = 0, fortnightly = 0, usual = 0] = visits('as-now')
+    expect(weekly).toBeGreaterThanOrEqual(fortnightly)
+    expect(fortnightly).toBeGreaterThanOrEqual(usual)
+    const days = ways.slice(0, 3).map(({ day }) => day ?? '')
+    expect([...days].sort()).toEqual(days)
+    expect(visits('readings')[0]).toBeLessThanOrEqual(usual)
+    expect(visits('folds', 9)[0]).toBeLessThanOrEqual(visits('folds', 3)[0] ?? 0)
+  })
+
+  it('has no folds to compare where the plan is in weight', () => {
+    const weighed = planLine({ kind: 'weight', value: 70, perWeek: 0.3 }, START) as NonNullable<typeof line>
+    expect(waysOfTelling(weighed, START, ASSUMED_NOISES).map(({ way }) => way.kind)).toEqual([
+      'as-now',
+      'as-now',
+      'as-now',
+    ])
   })
 
   it('holds for any target, pace and day', () => {

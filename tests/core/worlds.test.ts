@@ -10,7 +10,7 @@ import {
   openTrial,
   shareOf,
   toldACause,
-} from '../../bench/trial'
+} from '../../core/trials/trial'
 import {
   COMMON_DRIFT,
   DOWN_AND_BACK,
@@ -20,7 +20,7 @@ import {
   STEP,
   STEADY_LOSS,
   UNCHANGED,
-} from '../../bench/worlds'
+} from '../../core/trials/worlds'
 
 /*
  * The promise tried in worlds that break the assumptions: folds read through the schools' rules with a half-millimetre

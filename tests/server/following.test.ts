@@ -8,6 +8,7 @@ import { findProtocol } from '../../core/protocols'
 import { formatChange, formatMass, formatMassChange } from '../../core/units'
 import { followRecord, spanOfRecord } from '../../shared/followed-record'
 import { followedEnds } from '../../shared/following'
+import type { Floor } from '../../shared/schemas/checkin'
 import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory, RecordedChoice, WeighInRecord } from '../../shared/schemas/following'
 import type { Photo } from '../../shared/schemas/photo'
@@ -34,6 +35,22 @@ async function clientNamed(name: string): Promise<string> {
 async function historyOf(name: string): Promise<ClientHistory> {
   return (await coach.send<ClientHistory>('GET', `/api/clients/${await clientNamed(name)}/history`)).body
 }
+
+describe('the floor', () => {
+  it('says of whom was measured lately what the list says, and nothing at an older check-in of theirs', async () => {
+    const { body: floor } = await coach.send<Floor>('GET', '/api/floor')
+    const { body: page } = await coach.send<ClientPage>('GET', '/api/clients')
+    expect(floor.finished.length).toBeGreaterThan(2)
+    for (const { clientId, day, change, figure } of floor.finished) {
+      const line = page.clients.find(({ id }) => id === clientId)
+      if (line?.lastDay !== day) expect(change).toBeNull()
+      else expect(change).toEqual((line.sum ?? line.fat)?.change ?? null)
+      if (change) expect(figure).toBe(line?.sum ? 'sum' : 'fat')
+    }
+    expect(floor.finished.some(({ change }) => change?.verdict === 'real')).toBe(true)
+    expect(floor.drifts).toEqual([])
+  })
+})
 
 describe('the facts of a client', () => {
   it('hold each assessor’s error as core pools it from the same repeats', async () => {
@@ -238,6 +255,7 @@ describe('the page to take home', () => {
     expect([status, headers.get('content-type')]).toEqual([200, 'application/pdf'])
     const [front = '', back = '', ...more] = await wordsOf(bytes)
     expect(more).toEqual([])
+    expect(front).toMatch(/The plan: [a-z ]+ from \d+\.\d to \d+\.\d .* by about \d+ [A-Z][a-z]+ 20\d\d/)
     const { fat, sum } = span
     if (!fat || !sum) throw new Error('comparable')
     expect(front).toContain(formatMass(fat.now, KG))
@@ -256,6 +274,9 @@ describe('the page to take home', () => {
 
   it('is neutral for who asked for it, whatever the address says, and says so plainly where there is nothing', async () => {
     const maren = await historyOf('Maren Osk')
+    const open = await wordsOf((await coach.bytes(`/api/clients/${maren.client.id}/take-home`)).bytes)
+    expect(open).toHaveLength(2)
+    expect(open[0]).toMatch(/The plan: fat mass from .* At the last check-\s*in: (on|ahead of|behind)\s*the plan\./)
     const { bytes } = await coach.bytes(`/api/clients/${maren.client.id}/take-home?neutral=true`)
     const text = (await wordsOf(bytes)).join(' ')
     expect(text).toContain('Sum of seven')

@@ -38,7 +38,48 @@ beforeAll(async () => {
   await coach.send('POST', `/api/checkins/${checkinId}/events`, { readings: [reading], strikes: [] })
   const { id: _, ...form } = someClient()
   const fresh = () => uuid()
+  const [booking, challenge] = [fresh(), fresh()]
+  await coach.send('POST', '/api/bookings', {
+    clientId,
+    assessorId: null,
+    minutes: 30,
+    visits: [{ id: booking, startsAt: '2027-02-01T10:00:00Z' }],
+  })
+  const lake = { id: challenge, name: 'Lake', startsOn: '2027-01-01', endsOn: '2027-03-01' }
+  await coach.send('POST', '/api/challenges', {
+    ...lake,
+    figure: 'sum',
+    categories: 'none',
+    prizeRule: 'share',
+    accepted: true,
+  })
+  const [study, person, pen] = [fresh(), fresh(), fresh()]
+  const pens = [{ id: pen, staffId: ids.staff, caliperId: null, agreedOn: day }]
+  const repeat = { kind: 'repeat', protocolId: 'laboratory-7', sites: ['triceps'], referencePenId: pen }
+  await coach.send('POST', '/api/studies', { id: study, name: 'Again', ...repeat, pens })
+  await coach.send('POST', `/api/studies/${study}/people`, { id: person, clientId: other.id })
   routes = [
+    ['POST /api/data/exports', () => ({ format: 'readings', clientId: fresh() })],
+    [`POST /api/data/files/${fresh()}/look`, () => ({ plan: null })],
+    [`POST /api/data/files/${fresh()}/import`, () => ({ id: fresh(), plan: null })],
+    ['PUT /api/studio/retention', () => ({ clientMonths: 600, photoMonths: null })],
+    ['POST /api/data/retention', () => ({ clientIds: [], photos: false })],
+    ['POST /api/studies', () => ({ id: fresh(), name: 'Again', ...repeat, pens: [{ ...pens[0], id: fresh() }] })],
+    [`POST /api/studies/${study}/people`, () => ({ id: fresh(), clientId: spare.clientId })],
+    [`PUT /api/studies/${study}/pens/${pen}`, () => ({ agreedOn: day })],
+    [`POST /api/studies/${study}/turns`, () => ({ id: fresh(), personId: person, penId: pen, startedAt: now() })],
+    [`PUT /api/studies/${study}/left-out`, () => ({ reason: 'The marks stood.' })],
+    [
+      'POST /api/drills',
+      () => ({ id: fresh(), drill: 'count', level: 1, score: 0.3, detail: { took: 2.3 }, at: now() }),
+    ],
+    [`PATCH /api/calipers/${caliper.id}`, () => ({ retired: false })],
+    [`POST /api/calipers/${caliper.id}/correction`, () => ({ id: fresh(), taken: false })],
+    [
+      `POST /api/clients/${other.id}/methods`,
+      () => ({ id: fresh(), method: 'dxa', device: 'Clinic', day, percent: 21, told: { bone: 2.4 }, conditions: {} }),
+    ],
+    ['POST /api/training-plans', () => ({ id: fresh(), staffId: ids.staff, people: 20, byDay: '2027-03-01' })],
     ['POST /api/sign-in', () => ({ email: LEAD.email, password: 'x' })],
     [
       'POST /api/setup',
@@ -57,6 +98,17 @@ beforeAll(async () => {
     [`PATCH /api/clients/${other.id}`, () => ({ ...form, version: 1 })],
     [`POST /api/clients/${clientId}/checkins`, () => ({ id: fresh(), protocolId: 'laboratory-7', startedAt: now() })],
     [`PUT /api/clients/${clientId}/landmarks/triceps`, () => ({ note: 'A mole.' })],
+    ['PUT /api/studio/energy', () => ({ offered: true })],
+    [`POST /api/clients/${clientId}/intakes`, () => ({ intakes: [{ id: fresh(), day, kcal: 2100, source: 'typed' }] })],
+    [
+      `POST /api/clients/${clientId}/schedule`,
+      () => ({
+        id: fresh(),
+        cadenceDays: 14,
+        pause: { until: '2027-02-01', reason: 'holiday' },
+        events: [{ id: fresh(), kind: 'race', day: '2027-03-01', name: 'Reedwater Head' }],
+      }),
+    ],
     [`POST /api/clients/${clientId}/choices`, () => ({ id: fresh(), conversion: 'siri', equationId: null })],
     [`POST /api/clients/${other.id}/pins`, () => ({ id: fresh(), checkinId: visit })],
     [`PUT /api/clients/${clientId}/worthwhile`, () => ({ fatKg: 1, sumPercent: null })],
@@ -69,6 +121,66 @@ beforeAll(async () => {
       () => ({ id: fresh(), checkinId: visit, kind: 'sum', value: 90, perWeek: 1, unit: 'mm', byDay: day }),
     ],
     [`POST /api/clients/${clientId}/neutral-leaves`, () => ({ id: fresh(), reason: 'The doctor asked.' })],
+    [
+      'POST /api/bookings',
+      () => ({
+        clientId,
+        assessorId: null,
+        place: 'Back room',
+        protocolId: null,
+        minutes: 30,
+        visits: [{ id: fresh(), startsAt: '2027-03-01T10:00:00Z' }],
+      }),
+    ],
+    [`PATCH /api/bookings/${booking}`, () => ({ sequence: 0, startsAt: '2027-04-01T10:00:00Z', place: '' })],
+    ['POST /api/calendar-links', () => ({ of: 'me' })],
+    [`POST /api/clients/${clientId}/links`, () => ({ scope: ['weigh-ins'], days: 30 })],
+    [`PATCH /api/clients/${clientId}/links/${fresh()}`, () => ({ days: 30, scope: ['girths'] })],
+    [`POST /api/clients/${clientId}/lines`, () => ({ id: fresh(), handInId: null, words: 'Well done.' })],
+    [
+      `PUT /api/clients/${clientId}/reminders`,
+      () => ({ id: fresh(), email: 'rower@lake.example', visits: true, handIns: false, handInWeekday: 7 }),
+    ],
+    [`PUT /api/clients/${clientId}/coach`, () => ({ coachId: null })],
+    ['POST /api/staff/invite', () => ({ name: 'Somebody', email: 'ivo@reedwater.example', role: 'coach' })],
+    ['PUT /api/studio/rules', () => ({ coachesSee: 'all', quietFrom: 20, quietTo: 8 })],
+    [
+      'POST /api/absences',
+      () => ({ id: fresh(), staffId: ids.staff, standInId: null, fromDay: '2027-01-01', toDay: '2027-01-05' }),
+    ],
+    [
+      'POST /api/sets',
+      () => ({
+        id: fresh(),
+        setId: fresh(),
+        name: 'Four',
+        sites: ['triceps'],
+        policy: 'laboratory',
+        girthPolicy: 'tape',
+      }),
+    ],
+    [
+      'POST /api/challenges',
+      () => ({
+        id: fresh(),
+        name: 'Lake',
+        startsOn: '2027-01-01',
+        endsOn: '2027-03-01',
+        figure: 'sum',
+        categories: 'none',
+        teams: [],
+        prizeRule: 'share',
+        accepted: true,
+      }),
+    ],
+    [
+      `POST /api/challenges/${challenge}/entries`,
+      () => ({ id: fresh(), clientId, shownAs: 'alias', alias: 'Otter', team: null, consentOn: day }),
+    ],
+    ['POST /api/link/open', () => ({ token: 'x'.repeat(43) })],
+    ['POST /api/link/pin', () => ({ token: 'x'.repeat(43), pin: '4719' })],
+    ['POST /api/stop-mail', () => ({ token: 'x'.repeat(43) })],
+    ['POST /api/board', () => ({ token: 'x'.repeat(43) })],
     [`POST /api/checkins/${spare.checkinId}/void`, () => ({ reason: 'Measured twice.' })],
     [`PATCH /api/checkins/${checkinId}`, () => ({ note: 'strap moved', keptWords: null })],
     [
@@ -105,6 +217,22 @@ describe('whatever is sent', () => {
       'POST /api/sign-out',
       'POST /api/staff/*/password-link',
       'POST /api/checkins/*/photos',
+      'POST /api/clients/*/hand-ins/*',
+      'POST /api/mail/send',
+      'POST /api/data/files',
+      'POST /api/data/backups',
+      'POST /api/data/imports/*/take-back',
+      'POST /api/clients/*/own-file',
+      'POST /api/challenges/*/board',
+      'POST /api/challenges/*/close',
+      'POST /api/studies/*/close',
+      // With a client’s session: tests/server/client-link.
+      'POST /api/hand-in/weigh-ins',
+      'POST /api/hand-in/weeks',
+      'POST /api/hand-in/photos',
+      'POST /api/hand-in/leave',
+      'POST /api/hand-in/leave-challenge',
+      'POST /api/hand-in/reminders',
       'PATCH /api/photos/*',
     ]
     expect(withBodies().filter((route) => !tried.includes(route) && !bare.includes(route))).toEqual([])

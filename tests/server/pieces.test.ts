@@ -2,7 +2,6 @@ import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
 import { describe, expect, it } from 'vitest'
 import { WAY_IDS } from '../../core/sites'
-import { memoryAttempts } from '../../server/ports/attempts'
 import { readReadingLines } from '../../server/repositories/reading-lines'
 
 interface Stored {
@@ -68,47 +67,5 @@ describe('readings as lines of text', () => {
     const read = readReadingLines([...stored].reverse().map(written).join('\n'))
     expect(read.map(({ id }) => id)).toEqual(stored.map(({ id }) => id))
     expect(read[0]?.takenAt).toBe('2026-11-20T17:00:00.123Z')
-  })
-})
-
-describe('attempts to get in', () => {
-  const pace = { free: 5, firstMs: 1000, longestMs: 300_000 }
-  const account = (key: string, real = true) => [{ key, pace, real }]
-
-  it('are counted before they are tried: of sixty sent together five are', () => {
-    const attempts = memoryAttempts()
-    const waits = Array.from({ length: 60 }, () => attempts.begin(account('runa'), 0))
-    expect(waits.filter((wait) => wait === 0)).toHaveLength(5)
-  })
-
-  it('wait for a second after the fifth, then twice as long each time, up to five minutes and never for good', () => {
-    const attempts = memoryAttempts()
-    for (let i = 0; i < 5; i += 1) attempts.begin(account('runa'), 0)
-    const waited: number[] = []
-    let now = 0
-    for (let i = 0; i < 12; i += 1) {
-      const wait = attempts.begin(account('runa'), now)
-      waited.push(wait)
-      now += wait
-      expect(attempts.begin(account('runa'), now)).toBe(0)
-    }
-    expect(waited.slice(0, 5)).toEqual([1000, 2000, 4000, 8000, 16_000])
-    expect(Math.max(...waited)).toBe(300_000)
-  })
-
-  it('leave a known device and another account alone, and a right password clears its own', () => {
-    const attempts = memoryAttempts()
-    for (let i = 0; i < 50; i += 1) attempts.begin(account('account runa'), 0)
-    expect(attempts.begin(account('device 1 runa'), 0)).toBe(0)
-    expect(attempts.begin(account('account ivo'), 0)).toBe(0)
-    attempts.succeeded('account runa', true)
-    expect(attempts.begin(account('account runa'), 0)).toBe(0)
-  })
-
-  it('of a real account are not pushed out by thirty thousand made-up ones', () => {
-    const attempts = memoryAttempts()
-    for (let i = 0; i < 6; i += 1) attempts.begin(account('runa'), 0)
-    for (let i = 0; i < 30_000; i += 1) attempts.begin(account(`made up ${i}`, false), 0)
-    expect(attempts.begin(account('runa'), 0)).toBe(1000)
   })
 })

@@ -28,7 +28,17 @@ afterAll(() => server.remove())
 const plansOf = (clientId: string) => `/api/clients/${clientId}/plans`
 
 function somePlan(change: Partial<PlanInput> = {}): PlanInput {
-  return { id: uuid(), checkinId, kind: 'fat', value: 12, perWeek: 0.2, unit: 'kg', byDay: null, ...change }
+  return {
+    id: uuid(),
+    checkinId,
+    kind: 'fat',
+    value: 12,
+    perWeek: 0.2,
+    unit: 'kg',
+    byDay: null,
+    energy: null,
+    ...change,
+  }
 }
 
 const keep = (input: object, clientId = maren.id) => coach.send<PlanRecord[]>('POST', plansOf(clientId), input)

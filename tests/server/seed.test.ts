@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest'
-import { openInMemory } from '../../server/db/database'
 import { seedDemo } from '../../server/db/seed-demo'
 import { listCheckins } from '../../server/repositories/checkins'
 import { findFloor } from '../../server/repositories/floor'
@@ -7,11 +6,12 @@ import { clientLines } from '../../server/repositories/client-lines'
 import { findCredentials } from '../../server/repositories/staff'
 import { sessionState } from '../../core/readings'
 import { PROTOCOLS } from '../../core/protocols'
+import { testStore } from '../support/database'
 
 const now = new Date('2026-11-24T18:00:00Z')
 
 async function demo() {
-  const db = await openInMemory()
+  const { database: db } = await testStore()
   await seedDemo(db, async (password) => `hash of ${password}`, now)
   const found = await findCredentials(db, 'runa@reedwater.example')
   if (!found) throw new Error('no demo coach')
@@ -22,9 +22,9 @@ async function demo() {
 describe('the demo data', () => {
   it('holds a club’s worth of people and visits, one of them unfinished today', async () => {
     const { db, who } = await demo()
-    const clients = await clientLines(db, who, false)
+    const clients = await clientLines(db, who, false, '2026-11-24')
     expect(clients.length).toBe(7)
-    const floor = await findFloor(db, who, '2026-11-24')
+    const floor = await findFloor(db, who, '2026-11-24', 'UTC')
     expect(floor.open).toHaveLength(1)
     expect(floor.open[0]?.day).toBe('2026-11-24')
     expect(floor.due.length).toBeGreaterThan(1)
@@ -41,10 +41,10 @@ describe('the demo data', () => {
   it('is seeded once, and the same each time', async () => {
     const { db, who } = await demo()
     await seedDemo(db, async () => 'again', now)
-    const clients = await clientLines(db, who, false)
+    const clients = await clientLines(db, who, false, '2026-11-24')
     expect(clients).toHaveLength(7)
     const other = await demo()
-    const again = await clientLines(other.db, other.who, false)
+    const again = await clientLines(other.db, other.who, false, '2026-11-24')
     expect(again).toEqual(clients)
   })
 })

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { addRepeats, NO_REPEATS, PRIOR_SHARE, siteErrorOf } from '../../core/error'
-import { openInMemory, type Database, type Transaction } from '../../server/db/database'
+import type { Database, Store, Transaction } from '../../server/db/database'
 import { checkin, client, reading } from '../../server/db/schema'
 import { seedStudio } from '../../server/db/seed-studio'
 import { findErrors } from '../../server/repositories/assessor-errors'
@@ -15,19 +15,22 @@ import { findHistory } from '../../server/repositories/history'
 import { usePorts } from '../../server/ports'
 import type { SignedIn } from '../../server/repositories/staff'
 import { changeIn, type Change, type Unit } from '../../server/write/change'
+import { testStore } from '../support/database'
 
 const NOW = new Date()
 const TODAY = NOW.toISOString().slice(0, 10)
 const LIST = { q: '', archived: false, sort: 'name', descending: false, filter: 'all', from: 0 } as const
 
+let store: Store
 let db: Database
 let who: SignedIn
 beforeAll(async () => {
-  db = await openInMemory()
-  const made = await seedStudio(db, { clients: 8, checkins: 4 }, { hash: async (word) => word, now: NOW, seed: 7 })
+  store = await testStore()
+  db = store.database
+  const made = await seedStudio(store, { clients: 8, checkins: 4 }, { hash: async (word) => word, now: NOW, seed: 7 })
   who = { staffId: made.staffIds[0] ?? '', studioId: made.studioId, role: 'lead', sessionId: '' }
 })
-afterAll(() => db.$client.close())
+afterAll(() => store.close())
 
 /** A change through the door, as a route makes it. */
 function change<Result>(what: Change, work: (tx: Transaction, unit: Unit) => Promise<Result>): Promise<Result> {
@@ -36,7 +39,7 @@ function change<Result>(what: Change, work: (tx: Transaction, unit: Unit) => Pro
 }
 
 async function firstClient() {
-  const [line] = await clientLines(db, who, false)
+  const [line] = await clientLines(db, who, false, '2026-11-24')
   if (!line) throw new Error('nobody here')
   const found = await findClient(db, who, line.id)
   if (!found) throw new Error('nobody here')
@@ -45,7 +48,7 @@ async function firstClient() {
 
 describe('a seeded studio', () => {
   it('holds whole, finished check-ins of several sets that core can read', async () => {
-    const lines = await clientLines(db, who, false)
+    const lines = await clientLines(db, who, false, '2026-11-24')
     expect(lines).toHaveLength(8)
     expect(lines.every(({ checkins, openCheckinId }) => checkins === 4 && openCheckinId === null)).toBe(true)
     expect(lines.every(({ sum }) => (sum?.value ?? 0) > 20)).toBe(true)
@@ -73,7 +76,7 @@ describe('a seeded studio', () => {
 describe('a line of the list', () => {
   it('follows a reading struck afterwards, a changed client, and a flag that withholds the percent', async () => {
     const person = await firstClient()
-    const line = async () => (await clientLines(db, who, false)).find(({ id }) => id === person.id)
+    const line = async () => (await clientLines(db, who, false, '2026-11-24')).find(({ id }) => id === person.id)
     const before = await line()
     const last = (await listCheckins(db, who, person.id)).at(-1)
     const fold = last?.readings.find(({ site }) => site === 'triceps')
@@ -91,7 +94,7 @@ describe('a line of the list', () => {
       change({ kind: 'client.archived', clientId: person.id }, (tx) => archiveClient(tx, who, person.id, archived))
     await archive(true)
     expect(await line()).toBeUndefined()
-    expect((await clientLines(db, who, true)).map(({ name }) => name)).toEqual(['Aila Renamed'])
+    expect((await clientLines(db, who, true, '2026-11-24')).map(({ name }) => name)).toEqual(['Aila Renamed'])
     await archive(false)
   })
 })

@@ -25,6 +25,11 @@ export class Caller {
     return { origin: this.server.address, cookie, ...more }
   }
 
+  /** Goes on as another caller: the same browser, led to another process. */
+  takeCookies(from: Caller): void {
+    for (const [name, value] of from.cookies) this.cookies.set(name, value)
+  }
+
   /** Those, for a request made by hand. */
   sentHeaders(): Record<string, string> {
     return this.headers()

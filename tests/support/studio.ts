@@ -1,7 +1,7 @@
 import { expect } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { Caller, LEAD, type Server } from './api'
-import { launchChromium, Visitor, type Browser } from './browser'
+import { launchChromium, TABLET, Visitor, type Browser } from './browser'
 
 /** A coach of the demo data. */
 export const DEMO_COACH = { email: 'runa@reedwater.example', password: 'reeds-and-oars' }
@@ -27,13 +27,16 @@ export interface StudioSettings {
   flags?: string[]
   /** Left for the test to do: the first run. */
   empty?: boolean
+  /** The tablet can go on without the server. */
+  offline?: boolean
 }
 
 /** Starts the application and a browser, signed in at both unless nobody is there yet. */
-export async function openStudio({ demo = false, flags = [], empty = false }: StudioSettings = {}): Promise<Studio> {
+export async function openStudio(settings: StudioSettings = {}): Promise<Studio> {
+  const { demo = false, flags = [], empty = false, offline = false } = settings
   const [server, browser] = await Promise.all([startServer({ demo }), launchChromium(flags)])
   const api = new Caller(server)
-  const coach = await Visitor.arrive(browser, server.address)
+  const coach = await Visitor.arrive(browser, server.address, TABLET, offline)
   if (!empty) {
     await (demo ? api.signIn(DEMO_COACH) : api.setUp())
     await coach.signIn(demo ? DEMO_COACH : LEAD)

@@ -13,11 +13,12 @@ export interface EnteredVisit {
   values: readonly number[]
   kg: number | null
   conditions?: Record<string, string>
+  caliperId?: string | null
 }
 
 /** Enters a whole check-in and finishes it; gives its id. */
 export async function enterVisit(api: Caller, clientId: string, visit: EnteredVisit): Promise<string> {
-  const { daysAgo, protocolId = 'laboratory-7', values, kg, conditions = {} } = visit
+  const { daysAgo, protocolId = 'laboratory-7', values, kg, conditions = {}, caliperId = null } = visit
   const start = Date.now() - daysAgo * DAY_MS
   const at = (second: number) => new Date(start + second * 1000).toISOString()
   const id = uuid()
@@ -26,6 +27,7 @@ export async function enterVisit(api: Caller, clientId: string, visit: EnteredVi
     protocolId,
     startedAt: at(0),
     conditions,
+    caliperId,
   })
   if (started.status !== 201) throw new Error(`start: ${started.text}`)
   const { sites } = PROTOCOLS[protocolId]

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { readDiary, type DiaryLine, type SlashOrder } from '#core/trend'
+import type { SlashOrder } from '#core/calendar'
+import { readDiary, type DiaryLine } from '#core/trend'
 import { formatNumber, type MassUnit } from '#core/units'
 import type { WeighInsInput } from '#shared/schemas/following'
 
@@ -27,12 +28,6 @@ const today = todayHere()
 const read = computed(() => readDiary(text.value, { unit: unit.value, today, order: order.value, taken: props.taken }))
 const included = computed(() => read.value.lines.filter(({ number, note }) => !leftOut.value.has(number) && !note))
 const wrong = computed(() => included.value.filter(({ problem }) => problem !== null))
-
-function toggle(number: number) {
-  const next = new Set(leftOut.value)
-  if (!next.delete(number)) next.add(number)
-  leftOut.value = next
-}
 
 function said(line: DiaryLine): string {
   return line.value === null ? '' : `${formatNumber(line.value)} ${line.unit}`
@@ -68,51 +63,12 @@ function store() {
         <span class="text-[15px]">3/4 is</span>
       </PressGroup>
     </div>
-    <div
+    <PastedLines
       v-if="read.lines.length > 0"
-      class="max-h-72 overflow-y-auto"
-      tabindex="0"
-      role="region"
-      aria-label="Lines read"
-    >
-      <table class="ruled">
-        <thead>
-          <tr>
-            <th scope="col">Line</th>
-            <th scope="col">Day</th>
-            <th scope="col" class="right">Weight</th>
-            <th scope="col"><span class="sr-only">What is wrong</span></th>
-            <th scope="col"><span class="sr-only">Leave out</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="line in read.lines"
-            :key="line.number"
-            :data-line="line.number"
-            :class="{ 'text-faded line-through': leftOut.has(line.number) }"
-          >
-            <td class="figure !py-1 text-faded">{{ line.number }}</td>
-            <td class="!py-1 whitespace-nowrap">{{ line.day ? sayDay(line.day) : line.text.slice(0, 24) }}</td>
-            <td class="figure right !py-1 whitespace-nowrap">{{ said(line) }}</td>
-            <td class="!py-1 pl-3 text-[15px]">
-              <span v-if="line.problem" class="font-semibold text-alert">{{ line.problem }}</span>
-              <span v-else-if="line.note" class="text-faded">{{ line.note }}</span>
-            </td>
-            <td class="right !py-1">
-              <button
-                v-if="line.problem"
-                type="button"
-                class="min-h-9 text-[15px] underline underline-offset-4"
-                @click="toggle(line.number)"
-              >
-                {{ leftOut.has(line.number) ? 'put back' : 'leave out' }}
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+      v-model:left-out="leftOut"
+      column="Weight"
+      :lines="read.lines.map((line) => ({ ...line, said: said(line) }))"
+    />
     <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
     <p v-else-if="wrong.length > 0" class="text-[15px]" data-wrong>
       {{ wrong.length === 1 ? 'One line needs' : `${wrong.length} lines need` }} a look before anything is stored: put

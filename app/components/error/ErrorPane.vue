@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { composeSpan, familyOf, noiseOf, type Change, type Noises, type Span } from '#core/following'
+import { composeSpan, familyOf, noiseOf, type Change, type LearntParts, type Noises, type Span } from '#core/following'
 import {
   ASSUMED_ERRORS,
   markOf,
@@ -23,6 +23,8 @@ const props = defineProps<{
   span: Span | null
   errors: ErrorLookup
   noises: Noises
+  /** Parts of the error as others teach them; null: too few yet. */
+  learnt: LearntParts | null
   assessor: string
   units: Units
   neutral: boolean
@@ -156,7 +158,7 @@ async function simulate() {
       class="grid grid-cols-[minmax(0,1fr)] content-start gap-6 bg-sheet px-4 py-4 sm:px-6"
       aria-label="The error of this change"
     >
-      <ErrorParts v-if="span" :between="between" :noises="noises" :units="units" :neutral="neutral" />
+      <ErrorParts v-if="span" :between="between" :noises="noises" :learnt="learnt" :units="units" :neutral="neutral" />
       <div v-if="span" aria-labelledby="better">
         <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
           <h2 id="better" class="font-semibold">With better technique</h2>

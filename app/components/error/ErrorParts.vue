@@ -6,6 +6,7 @@ import {
   visitsUntilTold,
   type Component,
   type FigureId,
+  type LearntParts,
   type Noises,
   type Remedy,
 } from '#core/following'
@@ -13,7 +14,14 @@ import { formatMass, formatNumber, kgToMass, type Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 
 /** What the error of this change is made of, what is learnt of it, what would shrink it, and when a change would be told. */
-const props = defineProps<{ between: readonly FollowedEnd[]; noises: Noises; units: Units; neutral: boolean }>()
+const props = defineProps<{
+  between: readonly FollowedEnd[]
+  noises: Noises
+  /** Parts as others teach them; null: too few yet. */
+  learnt: LearntParts | null
+  units: Units
+  neutral: boolean
+}>()
 
 const NAMES: Record<Component, string> = {
   reading: 'Readings',
@@ -38,7 +46,7 @@ const figures = computed(() => [
 const figure = ref<'sum' | 'fat'>('sum')
 const chosen = computed<FigureId>(() => (props.neutral ? 'sum' : figure.value))
 const noise = computed(() => props.noises[familyOf(chosen.value)])
-const parts = computed(() => errorParts(chosen.value, props.between, noise.value))
+const parts = computed(() => errorParts(chosen.value, props.between, noise.value, { learnt: props.learnt }))
 const unit = computed(() => (chosen.value === 'fat' ? props.units.mass : 'mm'))
 const sd = computed(() => {
   const value = parts.value?.sd ?? 0
@@ -79,9 +87,18 @@ const told = computed(() => {
         <span v-if="noise.learntFrom.clients > 0" data-learnt>
           Learnt from <span class="figure">{{ noise.learntFrom.visits }}</span> check-ins of
           <span class="figure">{{ noise.learntFrom.clients }}</span> other
-          {{ noise.learntFrom.clients === 1 ? 'client' : 'clients' }}; how it is shared out below is the assumed part.
+          {{ noise.learntFrom.clients === 1 ? 'client' : 'clients' }}.
         </span>
         <span v-else data-assumed>Assumed, not yet measured here: learnt once others have three check-ins each.</span>
+      </p>
+      <p class="text-[15px]" data-parts-from>
+        <template v-if="learnt">
+          How it is shared out is learnt from <span class="figure">{{ learnt.clients }}</span> others: a reading
+          <span class="figure">{{ formatNumber(100 * learnt.reading, 1) }}</span> % of a fold, a mark found anew
+          <span class="figure">{{ formatNumber(100 * learnt.mark, 1) }}</span> %, the day
+          <span class="figure">{{ formatNumber(100 * learnt.day, 1) }}</span> %.
+        </template>
+        <template v-else>How it is shared out is assumed: learnt from five others with enough check-ins.</template>
       </p>
       <dl class="mt-2 grid grid-cols-[auto_1fr_auto] items-center gap-x-3 gap-y-1 text-[15px]">
         <template v-for="one in shares" :key="one.id">

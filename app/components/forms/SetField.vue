@@ -1,9 +1,17 @@
 <script setup lang="ts">
-import { PROTOCOLS, type ProtocolId } from '#core/protocols'
+import { PROTOCOLS } from '#core/protocols'
+import { useMe } from '~/stores/me'
 
-/** A set of sites, found by its name or by what it is for. */
-const model = defineModel<ProtocolId>({ required: true })
-const sets = Object.values(PROTOCOLS).map(({ id, name, purpose }) => ({ id, name, note: purpose }))
+/** A set of sites, found by its name or by what it is for: the studio's own first. */
+const model = defineModel<string>({ required: true })
+const store = useMe()
+const sets = computed(() => [
+  ...(store.me?.sets ?? [])
+    // One that was put away stays where it is in use.
+    .filter(({ offered, id }) => offered || id === model.value)
+    .map(({ id, name, sites }) => ({ id, name, note: `This studio’s own, ${sites.length} sites.` })),
+  ...Object.values(PROTOCOLS).map(({ id, name, purpose }) => ({ id: id as string, name, note: purpose })),
+])
 </script>
 
 <template>
@@ -12,6 +20,6 @@ const sets = Object.values(PROTOCOLS).map(({ id, name, purpose }) => ({ id, name
     name="protocol"
     :options="sets"
     :model-value="model"
-    @update:model-value="$event && (model = $event as ProtocolId)"
+    @update:model-value="$event && (model = $event)"
   />
 </template>

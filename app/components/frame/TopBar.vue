@@ -35,12 +35,12 @@ async function signOut() {
 </script>
 
 <template>
-  <header class="no-print flex h-13 shrink-0 items-center gap-6 border-b border-rule bg-sheet px-4 sm:px-6">
+  <header class="no-print flex h-13 shrink-0 items-center gap-4 border-b border-rule bg-sheet px-4 sm:px-6 lg:gap-6">
     <NuxtLink to="/" class="flex items-center gap-2 font-bold whitespace-nowrap">
       <ProductMark class="size-6" />
       <span class="text-lg max-sm:sr-only">Oak Pinch</span>
     </NuxtLink>
-    <nav aria-label="Places" class="hidden h-full gap-6 sm:flex">
+    <nav aria-label="Places" class="hidden h-full gap-4 sm:flex lg:gap-6">
       <NuxtLink
         v-for="place in places"
         :key="place.to"

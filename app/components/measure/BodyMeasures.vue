@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Composition } from '#core/composition/checkin'
 import { formatHeight, formatMass, type Units } from '#core/units'
+import type { MeasuringFacts } from '#shared/schemas/checkin'
 import type { Cell } from '~/composables/useMeasuring'
 
 defineProps<{
@@ -11,6 +12,8 @@ defineProps<{
   withHeight: boolean
   trials: number
   blind: boolean
+  /** What keeps it blind, whatever is wished: a challenge, or the study this is a turn of. */
+  kept: Pick<MeasuringFacts, 'blind' | 'study'>
   /** The client may look, and is to see no weight. */
   neutral: boolean
 }>()
@@ -21,6 +24,7 @@ defineEmits<{ choose: [measure: 'weight' | 'height']; blind: [] }>()
   <div class="body-measures mb-2 flex flex-wrap items-baseline gap-x-4 max-sm:hidden">
     <h2 class="text-lg font-bold">Log sheet</h2>
     <button
+      v-if="!kept.study"
       class="flex items-baseline gap-2"
       :class="{ 'font-semibold text-signal': cell.kind === 'weight' }"
       @click="$emit('choose', 'weight')"
@@ -46,7 +50,15 @@ defineEmits<{ choose: [measure: 'weight' | 'height']; blind: [] }>()
       }}</span>
       <span v-if="trials > 0" class="text-sm text-faded">{{ trials }} {{ trials === 1 ? 'trial' : 'trials' }}</span>
     </button>
+    <span v-if="kept.study" class="ml-auto text-sm text-faded" data-study
+      >blind: {{ kept.study.name }}, {{ kept.study.penName
+      }}{{ kept.study.kind === 'repeat' ? `, ${kept.study.trial === 1 ? 'first' : 'again'}` : '' }}</span
+    >
+    <span v-else-if="kept.blind" class="ml-auto text-sm text-faded" data-challenged
+      >blind: takes part in a challenge</span
+    >
     <button
+      v-else
       class="ml-auto text-sm text-faded underline underline-offset-4"
       :aria-pressed="blind"
       @click="$emit('blind')"

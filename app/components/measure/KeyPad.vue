@@ -7,6 +7,8 @@ defineProps<{
   picked: string | null
   /** Quarters of an inch beside the figures. */
   fractions: boolean
+  /** Practice: nothing is written down. */
+  noNotes?: boolean
 }>()
 const emit = defineEmits<{ type: [sign: string]; erase: []; keep: []; strike: []; note: [] }>()
 
@@ -54,7 +56,9 @@ const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'] as const
           <span :class="picked ? 'figure text-alert' : ''">{{ picked ?? 'last' }}</span></span
         >
       </button>
-      <button type="button" class="key font-semibold" style="grid-area: note" @click="emit('note')">Note</button>
+      <button v-if="!noNotes" type="button" class="key font-semibold" style="grid-area: note" @click="emit('note')">
+        Note
+      </button>
       <button type="button" class="key key-keep text-xl font-bold" style="grid-area: keep" @click="emit('keep')">
         Keep
       </button>

@@ -2,6 +2,7 @@
 import type { Composition } from '#core/composition/checkin'
 import { CONVERSIONS } from '#core/equations/density'
 import { SITES } from '#core/sites'
+import type { MeasuringFacts } from '#shared/schemas/checkin'
 import { formatMass, formatNumber, type Units } from '#core/units'
 
 const props = defineProps<{
@@ -10,6 +11,8 @@ const props = defineProps<{
   sumName: string
   neutral: boolean
   conversion?: string
+  /** A turn of a study: nothing of what was read is said. */
+  study: MeasuringFacts['study'] | null
 }>()
 
 const estimate = computed(() => props.result.estimate)
@@ -27,7 +30,20 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
 </script>
 
 <template>
-  <section aria-label="Result" class="grid grid-cols-[minmax(0,1fr)] content-start gap-4" tabindex="0" data-result>
+  <section v-if="study" aria-label="Result" class="grid content-start gap-3" tabindex="0" data-result>
+    <p class="text-2xl font-bold">Everything is read.</p>
+    <p class="text-lg">
+      Wipe the marks. What was read is shown, and held against the
+      {{ study.kind === 'repeat' ? 'other turn' : 'others' }}, once the study is closed.
+    </p>
+  </section>
+  <section
+    v-else
+    aria-label="Result"
+    class="grid grid-cols-[minmax(0,1fr)] content-start gap-4"
+    tabindex="0"
+    data-result
+  >
     <p v-if="neutral" class="text-lg">Kept. Neutral mode: no percent and no weight where the client may look.</p>
     <div v-else-if="reached">
       <h2 class="text-faded">Fat</h2>
@@ -44,6 +60,7 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
     <p v-else-if="!neutral && estimate?.status === 'refused'" class="border-l-4 border-fat pl-3">
       <strong>No percent.</strong> {{ estimate.reason }} The sum of folds stands.
     </p>
+    <CorrectionNote v-if="result.correction" :correction="result.correction" />
     <dl class="grid grid-cols-[repeat(auto-fit,minmax(132px,1fr))] gap-x-4 gap-y-3 border-t border-rule pt-3">
       <div v-if="result.masses && !neutral" class="text-fat">
         <dt class="text-sm text-faded">Fat mass</dt>

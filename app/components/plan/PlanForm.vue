@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useForm, useStore } from '@tanstack/vue-form'
 import { v7 as uuid } from 'uuid'
-import { aimAt, firstWeekKg, latestStart, lossRefusals, planLine, planNotes, planRefusals, startOf } from '#core/plan'
+import { daysBetween, isDay, type Day } from '#core/calendar'
+import { aimAt, firstWeekKg, lossRefusals, planLine, planNotes, planRefusals, startOf } from '#core/plan'
 import { TARGET_KINDS, type PlanLine, type TargetKind } from '#core/plan'
 import { formatMass, formatNumber, type Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
@@ -18,8 +19,10 @@ const props = defineProps<{
   units: Units
   neutral: boolean
   save: (input: PlanInput) => Promise<void>
+  /** Where the end of the line was dragged to, in the target's own unit; null: it was not. */
+  dragged: { day: Day; value: number } | null
 }>()
-const emit = defineEmits<{ draft: [line: PlanLine | null] }>()
+const emit = defineEmits<{ draft: [line: PlanLine | null, start: FollowedEnd | null] }>()
 const SHOWN_STARTS = 12
 
 const id = uuid()
@@ -75,20 +78,13 @@ const notes = computed(() =>
 const unfit = computed(() => (context.value ? lossRefusals(context.value) : []))
 const draft = computed(() => (context.value && target.value ? planLine(target.value, context.value.start) : null))
 // A refused line is not drawn: nobody should have it before their eyes.
-watch([draft, refusals], () => emit('draft', refusals.value.size === 0 ? draft.value : null))
-onUnmounted(() => emit('draft', null))
+watch([draft, refusals], () => emit('draft', refusals.value.size === 0 ? draft.value : null, start.value))
+onUnmounted(() => emit('draft', null, null))
 
 const aim = computed(() =>
   context.value && target.value ? aimAt(target.value.kind, target.value.value, context.value.start) : null,
 )
 const week = computed(() => (context.value && target.value ? firstWeekKg(target.value, context.value) : null))
-const inTime = computed(() => {
-  const { byDay } = typed.value
-  if (!draft.value || !/^\d{4}-\d\d-\d\d$/.test(byDay)) return null
-  const latest = latestStart(byDay, draft.value.weeks)
-  return { latest, late: latest < draft.value.startDay }
-})
-
 function told(errors: readonly unknown[], field: 'kind' | 'value' | 'perWeek' | 'byDay'): string | undefined {
   const live = field === 'kind' ? undefined : read.value.problems[field]
   return live ?? refusals.value.get(field) ?? problems.byField.value.get(field) ?? firstError(errors)
@@ -101,6 +97,19 @@ function chooseKind(kind: TargetKind | null) {
   form.setFieldValue('value', '')
   form.setFieldValue('perWeek', '')
 }
+
+/** The end of the line dragged on the chart sets target and pace. */
+watch(
+  () => props.dragged,
+  (end) => {
+    const line = draft.value
+    if (!end || !line) return
+    const weeks = Math.max(1 / 7, daysBetween(line.startDay, end.day) / 7)
+    const inUnit = (own: number, decimals: number) => shown.value.value(own, decimals)
+    form.setFieldValue('value', inUnit(end.value, 1))
+    form.setFieldValue('perWeek', inUnit(Math.abs(end.value - line.from) / weeks, 2))
+  },
+)
 
 watch(
   () => props.neutral,
@@ -196,14 +205,9 @@ watch(
         {{ units.mass }}, of it <span class="figure font-semibold">{{ formatMass(aim.fatKg, units) }}</span> fat,
         <span class="figure font-semibold">{{ formatNumber(aim.percent) }} %</span>.
       </p>
-      <p v-if="inTime" class="text-[15px]" :class="{ 'font-semibold': inTime.late }" data-in-time>
-        {{
-          inTime.late
-            ? `Too late at this pace: with a week’s slack it had to start by ${sayDay(inTime.latest)}.`
-            : `In time: with a week’s slack it has to start by ${sayDay(inTime.latest)}.`
-        }}
-      </p>
+      <PlanBack v-if="draft && isDay(typed.byDay)" :line="draft" :by="typed.byDay" :units="units" />
       <p v-for="note in notes" :key="note" class="text-[15px] font-semibold">{{ note }}</p>
+      <slot name="telling" />
     </div>
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <div class="flex gap-3">

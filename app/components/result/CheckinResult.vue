@@ -4,6 +4,7 @@ import { ADULT_YEARS } from '#core/cautions'
 import { composeCheckin, type Choices } from '#core/composition'
 import { rankEquations, spreadOf } from '#core/equations'
 import { formatMass, formatNumber } from '#core/units'
+import { choiceOf } from '#shared/choices'
 import type { Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 import type { ChoiceInput, RecordedChoice } from '#shared/schemas/following'
@@ -42,9 +43,15 @@ const level = computed(() => result.value.standings.filter(({ table }) => table.
 const isDensity = computed(() => reached.value?.equation.gives === 'density')
 
 function choose(change: Partial<Choices>) {
-  const { conversion, equationId, militaryRounding = false, blackAthleteTerm = false } = { ...props.choices, ...change }
-  emit('choose', { id: uuid(), conversion, equationId, militaryRounding, blackAthleteTerm })
+  emit('choose', { id: uuid(), ...choiceOf(props.choices, change) })
 }
+/** Both levels of the abdomen were taken, and an equation asks for their mean. */
+const twoLevels = computed(
+  () =>
+    result.value.values.waist !== undefined &&
+    result.value.values.abdomen !== undefined &&
+    result.value.estimates.some(({ equation }) => equation.optional?.includes('waist')),
+)
 </script>
 
 <template>
@@ -54,6 +61,7 @@ function choose(change: Partial<Choices>) {
         Check-in of {{ sayDay(end.record.day) }}
         <span class="font-normal text-faded">measured by {{ assessor }}</span>
       </h2>
+      <CorrectionNote v-if="result.correction" :correction="result.correction" />
       <div v-if="!neutral && reached" class="flex flex-wrap items-end gap-x-8 gap-y-2">
         <p class="text-fat">
           <span class="figure text-5xl leading-none font-bold" data-percent>{{ formatNumber(reached.percent) }}</span>
@@ -150,6 +158,17 @@ function choose(change: Partial<Choices>) {
               @change="choose({ blackAthleteTerm: ($event.target as HTMLInputElement).checked })"
             />
             Use the published term for Black athletes where an equation has one
+          </label>
+          <label v-if="twoLevels" class="flex items-center gap-3">
+            <input
+              type="checkbox"
+              class="size-5 accent-ink"
+              name="abdomenOfTwo"
+              :checked="choices.abdomenOfTwo ?? false"
+              :disabled="busy"
+              @change="choose({ abdomenOfTwo: ($event.target as HTMLInputElement).checked })"
+            />
+            Tran-Weltman and Weltman: the abdomen as the mean of waist and navel, as in the papers
           </label>
           <label class="flex items-center gap-3">
             <input

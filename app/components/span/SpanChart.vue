@@ -8,7 +8,7 @@ import type { Noises } from '#core/following'
 import type { Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 import { GRID, spanOption } from './span-option'
-import { chartSeries } from './span-series'
+import { chartCourses, chartSeries, type ChartCourses } from './span-series'
 import { chartColours } from './theme'
 
 use([LineChart, CustomChart, GridComponent, TooltipComponent, AxisPointerComponent, CanvasRenderer])
@@ -37,10 +37,21 @@ const reference = computed(() => {
   return `${estimate?.equation.id} ${end?.facts.protocol.id} ${props.byWeek}`
 })
 const series = shallowRef<ReturnType<typeof chartSeries> | null>(null)
+const courses = shallowRef<ChartCourses | null>(null)
+/** A long history is drawn at once and its courses as soon as there is time. */
+const AT_ONCE = 60
+let waiting: number | undefined
 watch(
   () => [reference.value, props.ends, props.noises, props.units] as const,
   () => {
-    if (now.value) series.value = chartSeries(props.ends, now.value, props)
+    const reached = now.value
+    if (!reached) return
+    series.value = chartSeries(props.ends, reached, props)
+    const work = () => (courses.value = chartCourses(props.ends, reached, props))
+    clearTimeout(waiting)
+    if (props.ends.length <= AT_ONCE) return work()
+    courses.value = null
+    waiting = window.setTimeout(work, 250)
   },
   { immediate: true },
 )
@@ -55,6 +66,7 @@ const option = computed(() => {
     massHidden: props.neutral,
     first: first.value,
     last: last.value,
+    courses: courses.value,
   })
 })
 
@@ -68,6 +80,8 @@ const shade = computed(() => {
     width: `calc(${inner} * ${share(props.to) - share(props.from)})`,
   }
 })
+
+onBeforeUnmount(() => clearTimeout(waiting))
 
 /** The chart follows its box in whole pixels; a fraction of one would draw everything a second time for nothing. */
 useResizeObserver(box, ([entry]) => {

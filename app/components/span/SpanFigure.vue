@@ -30,7 +30,7 @@ defineProps<{
       <span v-if="verdict" class="mt-0.5 block text-[15px]">
         <span class="figure block text-base">
           <span class="font-bold" data-change>{{ change }}</span>
-          <span class="text-sm whitespace-nowrap text-faded max-sm:block" data-interval>
+          <span class="text-sm whitespace-nowrap text-faded max-[760px]:block" data-interval>
             ({{ low }} to {{ high }})</span
           >
         </span>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Download } from '@lucide/vue'
+import { splitOf, splitSaid } from '#core/energy'
 import type { Change, Noises, Span } from '#core/following'
 import type { Against, PlanLine } from '#core/plan'
 import { formatChange, formatMassChange, type Units } from '#core/units'
@@ -43,6 +44,14 @@ const planSaid = computed(() => {
 })
 const DAYS_A_MONTH = 30.4375
 
+/** Which part of a real change of weight was fat, beside what bodies of this fatness do. */
+const split = computed(() => {
+  const { fat, weight, then } = props.span ?? {}
+  if (!fat || !weight || !then?.fat) return null
+  const found = splitOf(fat, weight, then.fat.value)
+  return found && splitSaid(found, weight.change < 0)
+})
+
 /** Pace of each figure over the span: its change by the month, with the interval. */
 const trends = computed(() => {
   const { span } = props
@@ -78,7 +87,9 @@ function savePicture() {
       <div class="flex items-baseline gap-3">
         <h2 id="over-time" class="font-semibold">
           Over time
-          <span class="font-normal text-faded">whisker: error of measuring; band: error of the level</span>
+          <span class="font-normal text-faded"
+            >line: smoothed course, with its 95 % band; whiskers: error of measuring</span
+          >
         </h2>
         <button
           v-if="record.ends.length > 1"
@@ -106,9 +117,12 @@ function savePicture() {
         <span class="ml-1 text-faded">
           points, <span class="figure">{{ formatChange(span.recomposition.low) }}</span> to
           <span class="figure">{{ formatChange(span.recomposition.high) }}</span> ({{ span.recomposition.unit }} of fat
-          lost + {{ span.recomposition.unit }} of lean gained)
+          lost + {{ span.recomposition.unit }} of lean gained){{
+            span.days >= 14 ? `; ${formatChange((span.recomposition.points * 7) / span.days, 2)} a week` : ''
+          }}
         </span>
       </p>
+      <p v-if="split && !neutral" class="text-[15px]" data-split>{{ split }}</p>
       <p v-if="planSaid" class="mt-1 text-[15px]" data-plan-line>
         Plan: {{ planSaid.words
         }}<template v-if="planSaid.standing"

@@ -87,8 +87,9 @@ function key(event: KeyboardEvent, jaw: 'from' | 'to') {
   put(jaw, target)
 }
 
-/** Room of a date with its year, pixels. */
+/** Room of a date with its year, and of what stands beside it at a searched start, pixels. */
 const LABEL = 96
+const SEARCHED = 68
 
 /** The jaws' dates stand under them, apart from each other and inside the tape. */
 const labels = computed(() => {
@@ -105,7 +106,10 @@ const labels = computed(() => {
   if (close && to.anchor === 'end')
     return { from: { x: Math.min(at.value.from + 8, to.x - LABEL), anchor: 'end' as const }, to }
   if (close && from.anchor === 'start')
-    return { from, to: { x: Math.max(at.value.to - 8, from.x + LABEL), anchor: 'start' as const } }
+    return {
+      from,
+      to: { x: Math.max(at.value.to - 8, from.x + LABEL + (props.searched ? SEARCHED : 0)), anchor: 'start' as const },
+    }
   return { from, to }
 })
 
@@ -167,22 +171,15 @@ const jaws = computed(() => [
         class="fill-signal text-base font-bold"
       >
         {{ day }}
+        <tspan v-if="searched && jaw === 'from'" class="fill-faded text-[13px] font-normal" dx="7" data-searched>
+          searched
+        </tspan>
       </text>
       <g v-if="marks[pinned] !== undefined" :transform="`translate(${marks[pinned]} 0)`" aria-hidden="true">
         <path d="M0 43V62" class="stroke-brass" stroke-width="2.5" stroke-linecap="round" />
         <circle cy="66" r="6.5" class="fill-brass stroke-sheet" stroke-width="1.5" />
         <circle cx="-2" cy="64" r="1.6" class="fill-sheet" />
       </g>
-      <text
-        v-if="searched"
-        :x="labels.from.x"
-        y="14"
-        :text-anchor="labels.from.anchor"
-        class="fill-faded text-[13px]"
-        data-searched
-      >
-        searched
-      </text>
       <text
         v-if="wide > 330"
         :x="(at.from + at.to) / 2"

@@ -1,4 +1,4 @@
-import type { ChartPoint } from './span-series'
+import type { ChartPoint, CoursePlace } from './span-series'
 
 /** What whiskers and a band are drawn from. */
 export interface Behind {
@@ -13,13 +13,20 @@ export interface Drawn extends Behind {
   symbol: string
 }
 
+interface BandPoint {
+  at: number
+  low: number | null
+  high: number | null
+  comparable?: boolean
+}
+
 interface Pen {
   coord(at: [number, number]): [number, number]
 }
 
 /** Something drawn behind a line as one path; a shape a point would take longer than all the rest of the chart. */
 function behind(
-  { grid, points }: Behind,
+  { grid, points }: { grid: number; points: readonly { at: number; value: number }[] },
   z: number,
   style: Record<string, unknown>,
   path: (place: (at: number, value: number) => string) => string,
@@ -57,16 +64,33 @@ export function whiskers(line: Behind) {
   )
 }
 
-/** The level's band: how far a person may sit from the equation's line, the same at every visit. */
-export function band(line: Behind) {
-  const known = line.points.flatMap(({ at, low, high, comparable }) =>
+/** A band between two lines: low and high at every point that has both and compares. */
+export function band(line: Pick<Behind, 'colour' | 'grid'> & { points: readonly BandPoint[] }) {
+  const known = line.points.flatMap(({ at, low, high, comparable = true }) =>
     low !== null && high !== null && comparable ? [{ at, low, high }] : [],
   )
-  if (known.length === 0) return []
+  const [first] = known
+  if (!first) return []
   const style = { fill: line.colour, opacity: 0.13 }
   const edge = (place: (at: number, value: number) => string) => [
     ...known.map(({ at, high }) => place(at, high)),
     ...known.toReversed().map(({ at, low }) => place(at, low)),
   ]
-  return [behind(line, 1, style, (place) => `M${edge(place).join('L')}Z`)]
+  const at = { ...line, points: [{ at: first.at, value: first.high }] }
+  return [behind(at, 1, style, (place) => `M${edge(place).join('L')}Z`)]
+}
+
+/** A smoothed course with its band: one calm line. */
+export function course({ colour, grid }: Behind, places: readonly CoursePlace[]) {
+  if (places.length === 0) return []
+  const style = { stroke: colour, fill: 'none', lineWidth: 2.5, lineJoin: 'round' }
+  return [
+    ...band({ colour, grid, points: places }),
+    behind(
+      { grid, points: places },
+      2,
+      style,
+      (place) => `M${places.map(({ at, value }) => place(at, value)).join('L')}`,
+    ),
+  ]
 }

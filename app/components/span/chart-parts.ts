@@ -36,12 +36,19 @@ export function timeAxis({ ink, faded }: ChartColours, pattern: string) {
   }
 }
 
-/** An axis of values, its name above it in its own colour. */
+/** An axis of values, its name above it in its own colour; what stands in `{level|...}` of it is faded. */
 export function valueAxis({ faded, rule }: ChartColours, name: string, colour: string) {
   return {
     type: 'value',
     name,
-    nameTextStyle: { color: colour, fontWeight: 650, fontSize: 14, align: 'left', padding: [0, 0, 0, -40] },
+    nameTextStyle: {
+      color: colour,
+      fontWeight: 650,
+      fontSize: 14,
+      align: 'left',
+      padding: [0, 0, 0, -40],
+      rich: { level: { color: faded, fontSize: 13, fontFamily: CHART_FONT } },
+    },
     axisLabel: { color: faded, fontFamily: FIGURE_FONT, fontSize: 13 },
     splitLine: { lineStyle: { color: rule } },
   }

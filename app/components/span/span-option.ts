@@ -1,8 +1,8 @@
 import type { EChartsCoreOption } from 'echarts/core'
-import type { Units } from '#core/units'
-import { band, whiskers, type Drawn } from './behind'
+import { formatNumber, type Units } from '#core/units'
+import { course, whiskers, type Drawn } from './behind'
 import { chartBase, timeAxis, valueAxis } from './chart-parts'
-import type { ChartSeries } from './span-series'
+import type { ChartCourses, ChartSeries, CoursePlace } from './span-series'
 import type { ChartColours } from './theme'
 
 /** Left and right of every grid, pixels: the shaded span is laid over the chart by them. */
@@ -20,11 +20,14 @@ const FEW_MONTHS_MS = 120 * 24 * 60 * 60 * 1000
 /** More points than this are drawn as a line without a mark each. */
 const DENSE = 80
 
+/** A line of the chart with the course through it. */
+type Followed = Drawn & { course: readonly CoursePlace[] }
+
 /** Fat and lean get ranges of the same length, so that a kilogram is as tall in one as in the other. */
-function ranges(lines: readonly Drawn[]): { min: number; max: number }[] {
-  const bounds = lines.map(({ points }) => {
-    const low = Math.min(...points.map(({ low, value, error }) => low ?? value - error))
-    const high = Math.max(...points.map(({ high, value, error }) => high ?? value + error))
+function ranges(lines: readonly Followed[]): { min: number; max: number }[] {
+  const bounds = lines.map(({ points, course }) => {
+    const low = Math.min(...points.map(({ value, error }) => value - error), ...course.map((one) => one.low))
+    const high = Math.max(...points.map(({ value, error }) => value + error), ...course.map((one) => one.high))
     return { low, high }
   })
   const massSpan = Math.max(...bounds.slice(0, 2).map(({ low, high }) => high - low))
@@ -37,23 +40,24 @@ function ranges(lines: readonly Drawn[]): { min: number; max: number }[] {
   })
 }
 
-function lineSeries({ name, colour, grid, symbol, points }: Drawn, sheet: string) {
+/** The check-ins: a mark each, joined by nothing. */
+function pointSeries({ name, colour, grid, symbol, points }: Drawn, sheet: string) {
   const common = {
     type: 'line',
     name,
     xAxisIndex: grid,
     yAxisIndex: grid,
-    // So close together that marks would only thicken the line: there the whiskers tell the check-ins apart.
+    // So close together that marks would only thicken the course: there the whiskers tell the check-ins apart.
     showSymbol: points.length <= DENSE,
     showAllSymbol: true,
-    symbolSize: 8,
+    symbolSize: 7,
     z: 3,
   }
   const pairs = (comparable: boolean) =>
     points.filter((point) => point.comparable === comparable).map(({ at, value }) => [at, value])
   const others = pairs(false)
   return [
-    { ...common, symbol, data: pairs(true), lineStyle: { color: colour, width: 2.5 }, itemStyle: { color: colour } },
+    { ...common, symbol, data: pairs(true), lineStyle: { width: 0 }, itemStyle: { color: colour } },
     // What cannot be held against the later check-in stands apart: open and dashed.
     ...(others.length > 0
       ? [
@@ -69,23 +73,62 @@ function lineSeries({ name, colour, grid, symbol, points }: Drawn, sheet: string
   ]
 }
 
-/** Lean mass, fat mass and sum of folds over time, each with the error of its measuring. */
-export function spanOption(
-  series: ChartSeries,
-  about: { units: Units; colours: ChartColours; sumName: string; massHidden: boolean; first: number; last: number },
-): EChartsCoreOption {
-  const { units, colours, sumName, massHidden, first, last } = about
-  const all: Drawn[] = [
-    { name: `Lean, ${units.mass}`, colour: colours.lean, grid: 0, symbol: 'circle', points: series.lean },
-    { name: `Fat, ${units.mass}`, colour: colours.fat, grid: 1, symbol: 'diamond', points: series.fat },
-    { name: `${sumName}, mm`, colour: colours.sum, grid: 2, symbol: 'rect', points: series.sum },
+/** How far the level may sit from the equation's line, after a figure's name: it is the same at every check-in. */
+function levelSaid({ points }: Drawn): string {
+  const latest = points.findLast(({ comparable }) => comparable)
+  return latest === undefined || latest.high === null
+    ? ''
+    : `  {level|level ± ${formatNumber(latest.high - latest.value, 1)}}`
+}
+
+/** What a chart is drawn with, besides its points. */
+export interface SpanPicture {
+  units: Units
+  colours: ChartColours
+  sumName: string
+  massHidden: boolean
+  first: number
+  last: number
+  /** Null: not worked out yet. */
+  courses: ChartCourses | null
+}
+
+/** Lean mass, fat mass and sum of folds over time: smoothed course with its band, check-ins with the error of measuring. */
+export function spanOption(series: ChartSeries, picture: SpanPicture): EChartsCoreOption {
+  const { units, colours, sumName, massHidden, first, last, courses } = picture
+  const all: Followed[] = [
+    {
+      name: `Lean, ${units.mass}`,
+      colour: colours.lean,
+      grid: 0,
+      symbol: 'circle',
+      points: series.lean,
+      course: courses?.lean ?? [],
+    },
+    {
+      name: `Fat, ${units.mass}`,
+      colour: colours.fat,
+      grid: 1,
+      symbol: 'diamond',
+      points: series.fat,
+      course: courses?.fat ?? [],
+    },
+    {
+      name: `${sumName}, mm`,
+      colour: colours.sum,
+      grid: 2,
+      symbol: 'rect',
+      points: series.sum,
+      course: courses?.sum ?? [],
+    },
   ]
-  const girths = series.girths.map(({ name, points }): Drawn => ({
+  const girths = series.girths.map(({ name, points }, i): Followed => ({
     name,
     colour: colours.girth,
     grid: 3,
     symbol: 'triangle',
     points,
+    course: courses?.girths[i] ?? [],
   }))
   const drawn = [...all, ...girths]
     .filter(({ grid, points }) => points.length > 0 && (grid >= 2 || !massHidden))
@@ -114,8 +157,9 @@ export function spanOption(
       axisTick: { ...time.axisTick, show: grid === lowest },
       axisLabel: { ...time.axisLabel, show: grid === lowest },
     })),
-    yAxis: lines.map(({ grid, name, colour }) => {
-      const axis = valueAxis(colours, name, colour)
+    yAxis: lines.map((line) => {
+      const { grid, name, colour } = line
+      const axis = valueAxis(colours, `${name}${levelSaid(line)}`, colour)
       return {
         ...axis,
         gridIndex: grid,
@@ -126,6 +170,10 @@ export function spanOption(
         axisLabel: { ...axis.axisLabel, showMinLabel: false, showMaxLabel: false },
       }
     }),
-    series: lines.flatMap((line) => [...band(line), whiskers(line), ...lineSeries(line, colours.sheet)]),
+    series: lines.flatMap((line) => [
+      ...course(line, line.course),
+      whiskers(line),
+      ...pointSeries(line, colours.sheet),
+    ]),
   }
 }

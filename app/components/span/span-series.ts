@@ -1,4 +1,4 @@
-import { figureSeries, type Noises, type SeriesPoint } from '#core/following'
+import { figureCourses, figureSeries, type CourseAt, type Noises, type SeriesPoint } from '#core/following'
 import { SITES } from '#core/sites'
 import { cmToLength, kgToMass, type Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
@@ -12,6 +12,28 @@ export interface ChartPoint {
   high: number | null
   /** True where it can be held against the later jaw. */
   comparable: boolean
+}
+
+/** A point of a smoothed course: milliseconds, best estimate and 95 % interval. */
+export interface CoursePlace {
+  at: number
+  value: number
+  low: number
+  high: number
+}
+
+/** Smoothed courses in the person's units, as `ChartSeries` holds the points. */
+export interface ChartCourses {
+  lean: CoursePlace[]
+  fat: CoursePlace[]
+  sum: CoursePlace[]
+  girths: CoursePlace[][]
+}
+
+interface ChartSettings {
+  noises: Noises
+  units: Units
+  byWeek: boolean
 }
 
 /** Points of lean, fat and sum, in the person's units; fat and lean carry the level's band. */
@@ -36,11 +58,7 @@ export function chartPoint({ at, value, error, level, comparable }: SeriesPoint,
 }
 
 /** What the chart draws. `now` is the later jaw: its equation and folds say what can be compared. */
-export function chartSeries(
-  ends: readonly FollowedEnd[],
-  now: FollowedEnd,
-  settings: { noises: Noises; units: Units; byWeek: boolean },
-): ChartSeries {
+export function chartSeries(ends: readonly FollowedEnd[], now: FollowedEnd, settings: ChartSettings): ChartSeries {
   const { units } = settings
   const { fat, lean, sum, girths } = figureSeries(ends, now, settings)
   const drawn = (points: readonly SeriesPoint[], scale: (value: number) => number = (value) => value) =>
@@ -54,5 +72,24 @@ export function chartSeries(
       name: `${SITES[site].name}, ${units.length}`,
       points: drawn(points, (cm) => cmToLength(cm, units.length)),
     })),
+  }
+}
+
+/** The smoothed courses through what the chart draws: heavier than its points, so asked for apart. */
+export function chartCourses(ends: readonly FollowedEnd[], now: FollowedEnd, settings: ChartSettings): ChartCourses {
+  const { fat, lean, sum, girths } = figureCourses(ends, now, settings)
+  const { mass, length } = settings.units
+  const drawn = (course: readonly CourseAt[], scale: (value: number) => number = (value) => value) =>
+    course.map(({ at, value, low, high }) => ({
+      at: Date.parse(at),
+      value: scale(value),
+      low: scale(low),
+      high: scale(high),
+    }))
+  return {
+    fat: drawn(fat, (kg) => kgToMass(kg, mass)),
+    lean: drawn(lean, (kg) => kgToMass(kg, mass)),
+    sum: drawn(sum),
+    girths: girths.map(({ points }) => drawn(points, (cm) => cmToLength(cm, length))),
   }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { subWeeks } from 'date-fns'
 import { ageInYears } from '#core/composition'
-import { nextDue } from '#core/schedule'
+import { nextDate, reasonSaid, USUAL_SCHEDULE } from '#core/schedule'
 import { formatHeight } from '#core/units'
 import { isNeutral } from '#shared/neutral'
 import type { PinnedStart } from '#shared/schemas/following'
@@ -43,12 +43,16 @@ const VIEWS = [
   { path: '/check-in', name: 'Check-in' },
   { path: '/diary', name: 'Weight diary' },
   { path: '/plan', name: 'Plan' },
+  { path: '/energy', name: 'Energy' },
   { path: '/photographs', name: 'Photographs' },
+  { path: '/methods', name: 'Methods' },
   { path: '/error', name: 'Error' },
   { path: '/check-ins', name: 'All check-ins' },
 ] as const
 const instants = computed(() => ends.value.map(({ record }) => record.startedAt))
-const next = computed(() => (now.value ? nextDue(ends.value.at(-1)?.record.day ?? todayHere()) : null))
+const schedule = computed(() => followed.history.value?.schedule ?? USUAL_SCHEDULE)
+const next = computed(() => nextDate(followed.records.value.at(-1)?.day ?? null, schedule.value, todayHere()))
+const scheduling = ref(false)
 
 /** The check-in nearest to twelve weeks before the newest. */
 const twelveWeeks = computed(() => {
@@ -86,7 +90,16 @@ const takeHome = computed(() => {
       >
         {{ ageInYears(client.birthDate, todayHere()) }}<template v-if="client.athlete">, athlete</template
         ><template v-if="client.heightCm">, {{ formatHeight(client.heightCm, store.units) }}</template
-        ><template v-if="next"> · next about {{ sayDay(next) }}</template
+        ><template v-if="!client.archived">
+          ·
+          <button
+            class="underline decoration-dotted underline-offset-4"
+            :title="reasonSaid(next, sayDay)"
+            data-next
+            @click="scheduling = true"
+          >
+            next about {{ sayDay(next.day) }}
+          </button></template
         ><template v-if="now"> · {{ now.facts.protocol.name.toLowerCase() }}</template
         ><template v-if="now?.result.estimate"> · {{ now.result.estimate.equation.label }}</template>
         <span v-if="client.archived" class="font-semibold text-alert"> · archived</span>
@@ -104,6 +117,7 @@ const takeHome = computed(() => {
         >
           Neutral
         </button>
+        <NuxtLink :to="`/clients/${client.id}/from-home`" class="press press-quiet">From home</NuxtLink>
         <NuxtLink :to="`/clients/${client.id}/edit`" class="press press-quiet">Change</NuxtLink>
         <a v-if="now" :href="takeHome" class="press" download>Take home</a>
         <NuxtLink v-if="open" :to="`/measure/${open.id}`" class="press press-first">Go on measuring</NuxtLink>
@@ -124,6 +138,14 @@ const takeHome = computed(() => {
       :name="client.name"
       @close="leaving = false"
       @left="left"
+    />
+    <LazyScheduleDialog
+      v-if="scheduling"
+      :client-id="client.id"
+      :schedule="schedule"
+      :last-day="followed.records.value.at(-1)?.day ?? null"
+      @close="scheduling = false"
+      @set="(set) => (followed.take({ schedule: set }), (scheduling = false))"
     />
     <LazyPinDialog
       v-if="pinning"

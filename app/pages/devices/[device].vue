@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn } from '@vueuse/core'
-import { writeLine, type DeviceMessage } from '#core/devices'
+import { STAND_IN_BLOCK_MM, writeLine, type DeviceMessage } from '#core/devices'
 import { caliperShows, scaleShows, seededRandom } from '#core/simulate'
 import { asSite, isFold, SITES } from '#core/sites'
 import { formatNumber } from '#core/units'
@@ -29,6 +29,8 @@ const site = ref('triceps')
 const truth = ref(device === 'scale' ? 72.4 : (FOLDS_MM.triceps ?? 12))
 const zeroError = ref(0)
 const noise = ref(0.1)
+/** The jaws are on a step of the stand-in block, which gives no way; null: on a fold. */
+const block = ref<number | null>(null)
 const connected = ref(true)
 const since = ref<number | null>(null)
 const shown = ref(0)
@@ -58,6 +60,8 @@ useIntervalFn(() => {
     const now = scaleShows(truth.value, seconds, random)
     shown.value = now.kg
     settled.value = now.settled
+  } else if (block.value !== null) {
+    shown.value = Math.max(0, block.value + zeroError.value + noise.value * random.normal())
   } else {
     shown.value = caliperShows(truth.value, seconds, { zeroErrorMm: zeroError.value, noiseMm: noise.value }, random)
   }
@@ -72,7 +76,8 @@ function begin() {
 /** The button: the value shown now, a caliper's read to the half millimetre. */
 function press() {
   if (since.value === null) begin()
-  const value = device === 'scale' ? truth.value : Math.max(1.5, Math.round(shown.value * 2) / 2 || truth.value)
+  const least = block.value === null ? 1.5 : 0
+  const value = device === 'scale' ? truth.value : Math.max(least, Math.round(shown.value * 2) / 2 || truth.value)
   send({ type: 'press', device, value, id: crypto.randomUUID() })
   since.value = null
 }
@@ -110,6 +115,34 @@ onUnmounted(() => channel.close())
         <input v-model.number="noise" name="noise" type="number" step="0.1" min="0" class="field figure" />
       </label>
     </div>
+    <fieldset v-if="device === 'caliper'" class="grid gap-2 border-l-4 border-rule pl-4">
+      <legend class="font-semibold">Stand-in block</legend>
+      <p class="text-sm text-faded">
+        A step of steel gives no way: what it shows beyond the step is the caliper’s own.
+      </p>
+      <div class="flex flex-wrap gap-2">
+        <button
+          v-for="mm in STAND_IN_BLOCK_MM"
+          :key="mm"
+          type="button"
+          class="press"
+          :class="block === mm ? 'press-first' : 'press-quiet'"
+          :aria-pressed="block === mm"
+          :data-step="mm"
+          @click="((block = mm), begin())"
+        >
+          {{ mm }} mm
+        </button>
+        <button
+          type="button"
+          class="press press-quiet"
+          :disabled="block === null"
+          @click="((block = null), (since = null))"
+        >
+          on a fold again
+        </button>
+      </div>
+    </fieldset>
     <fieldset class="grid gap-2 border-l-4 border-rule pl-4">
       <legend class="font-semibold">Faults to try</legend>
       <label class="flex min-h-9 items-center gap-2">

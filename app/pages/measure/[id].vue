@@ -19,7 +19,8 @@ const { problem, tell, finish, leave } = acts
 
 const massUnit = ref<MassUnit>(store.units.mass)
 const lengthUnit = ref<LengthUnit>(store.units.length)
-const blind = ref(false)
+const wished = ref(false)
+const blind = computed(() => facts.value?.blind === true || wished.value)
 const dialog = ref<'keys' | 'note' | 'skip' | null>(null)
 const marking = ref(false)
 /** Where marking is, and what has been marked. */
@@ -109,7 +110,7 @@ useMeasuringKeys({
   note: () => (dialog.value = 'note'),
   skip,
   count: count.start,
-  blind: () => (blind.value = !blind.value),
+  blind: () => (wished.value = !wished.value),
   move: session.move,
   beside: session.pickBeside,
   inTurn: () => session.choose(null),
@@ -145,6 +146,7 @@ useMeasuringKeys({
       :sites="protocol.sites"
       :landmarks="facts.landmarks"
       :side="record.side"
+      :sex="facts.client.sex"
       :skips-marking="store.me?.habits.skipMarking ?? false"
       :problem="problem"
       @at="markingAt = SITES[$event]"
@@ -162,9 +164,10 @@ useMeasuringKeys({
         :with-height="record.withHeight"
         :trials="session.heights.value.length"
         :blind="blind"
+        :kept="facts"
         :neutral="neutral"
         @choose="session.choose"
-        @blind="blind = !blind"
+        @blind="wished = !wished"
       />
       <LogSheet
         :rows="rows"
@@ -181,14 +184,14 @@ useMeasuringKeys({
         @pick="session.pick"
       />
       <SumSoFar
-        v-if="rows.some(({ site }) => site.kind === 'fold')"
+        v-if="!facts.study && rows.some(({ site }) => site.kind === 'fold')"
         class="mt-4 max-sm:mt-2"
         :session="result.session"
         :last-sum-mm="blind ? null : (last?.sumMm ?? null)"
       />
       <WishOffer class="mt-2" :sites="session.onWish.value" @wish="session.wish" />
       <TapeOffer
-        v-if="facts && result"
+        v-if="!facts.study"
         class="mt-3"
         :result="result"
         :first="facts.last === null"
@@ -206,11 +209,7 @@ useMeasuringKeys({
       <LazySetAside v-if="outbox.aside.length > 0" class="mt-3" :client-id="facts.client.id" />
     </section>
 
-    <section
-      v-if="!marking"
-      class="entry-pane flex flex-col gap-1 border-l border-rule px-4 py-3 sm:px-6"
-      aria-label="Entry"
-    >
+    <section v-if="!marking" class="entry-pane border-l border-rule px-4 py-3 sm:px-6" aria-label="Entry">
       <template v-if="cell.kind !== 'none'">
         <EntryPanel
           class="said min-h-0 flex-1 overflow-y-auto"
@@ -255,6 +254,7 @@ useMeasuringKeys({
       <template v-else>
         <ResultPanel
           :result="result"
+          :study="facts.study ?? null"
           :units="store.units"
           :sum-name="protocol.sumName"
           :neutral="neutral"

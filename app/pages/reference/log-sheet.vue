@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findProtocol, PROTOCOLS, type ProtocolId } from '#core/protocols'
+import { findProtocol, PROTOCOLS } from '#core/protocols'
 import { useMe } from '~/stores/me'
 
 useHead({ title: 'Log sheet, Oak Pinch' })
@@ -9,7 +9,7 @@ const route = useRoute()
 const router = useRouter()
 const protocol = computed(() => findProtocol(String(route.query.protocol ?? '')) ?? PROTOCOLS['laboratory-7'])
 
-function choose(id: ProtocolId) {
+function choose(id: string) {
   void router.replace({ query: { protocol: id } })
 }
 
@@ -21,7 +21,7 @@ function print() {
 <template>
   <div class="px-4 py-4 sm:px-6">
     <div class="no-print mb-4 flex flex-wrap items-end gap-4">
-      <SetField class="w-96 max-w-full" :model-value="protocol.id as ProtocolId" @update:model-value="choose" />
+      <SetField class="w-96 max-w-full" :model-value="protocol.id" @update:model-value="choose" />
       <p class="max-w-prose pb-2 text-[15px] text-faded">
         For anybody, where there is no screen. A client’s own sheet, with last time beside it, is printed where a
         check-in is prepared; a filled one is typed in there.

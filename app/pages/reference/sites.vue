@@ -31,7 +31,7 @@ function choose(id: string) {
 </script>
 
 <template>
-  <div class="grid flex-1 lg:grid-cols-[420px_250px_1fr]">
+  <div class="grid flex-1 lg:grid-cols-[290px_220px_1fr]">
     <aside
       class="flex gap-2 border-rule px-4 py-3 max-sm:h-72 lg:sticky lg:top-0 lg:h-[calc(100dvh-110px)] lg:border-r"
     >
@@ -60,6 +60,11 @@ function choose(id: string) {
       </div>
     </nav>
     <section aria-live="polite" class="px-4 py-4 sm:px-8">
+      <SiteCloseUp
+        :site="chosen"
+        class="mb-3 h-[420px] w-full max-sm:h-[300px] sm:float-right sm:ml-6 sm:w-[54%]"
+        data-near
+      />
       <div class="flex flex-wrap items-baseline gap-x-3">
         <h2 class="text-3xl font-bold">{{ site.name }}</h2>
         <span class="text-faded">{{
@@ -72,7 +77,7 @@ function choose(id: string) {
       </ol>
       <p v-if="site.hint" class="mt-3 max-w-prose border-l-4 border-rule pl-3">{{ site.hint }}</p>
       <template v-if="near.length > 0">
-        <h3 class="mt-5 mb-2 border-b border-ink pb-1 font-semibold">Not to be confused with</h3>
+        <h3 class="clear-both mt-5 mb-2 border-b border-ink pb-1 font-semibold">Not to be confused with</h3>
         <div v-for="{ other, difference } in near" :key="other.id" class="mb-3 grid gap-x-6 sm:grid-cols-2">
           <p class="font-semibold sm:col-span-2">
             {{ site.name }} and {{ other.name.toLowerCase() }}: {{ difference }}
@@ -86,7 +91,7 @@ function choose(id: string) {
           </p>
         </div>
       </template>
-      <h3 class="mt-5 mb-2 border-b border-ink pb-1 font-semibold">Measured in</h3>
+      <h3 class="clear-both mt-5 mb-2 border-b border-ink pb-1 font-semibold">Measured in</h3>
       <ul class="columns-1 text-[15px] sm:columns-2">
         <li v-for="protocol in usedBy" :key="protocol.id">{{ protocol.name }}</li>
         <li v-if="usedBy.length === 0" class="text-faded">No set of the schools; a studio can add it to its own.</li>

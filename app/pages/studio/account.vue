@@ -68,6 +68,7 @@ const form = useForm({
       >
         Sign out everywhere but here
       </button>
+      <CalendarLinks v-if="!store.isRecorder" class="mt-6" />
       <template v-if="others.length > 0">
         <h2 class="mt-6 border-b-2 border-ink pb-2 text-lg font-bold">Where others are signed in</h2>
         <SessionList :sessions="others" named @end="take(() => account.endSession($event))" />

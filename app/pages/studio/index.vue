@@ -93,6 +93,11 @@ function chosen<Unit extends string>(value: Unit | 'studio' | null): Unit | null
         />
       </section>
       <div v-if="!store.isRecorder" class="grid content-start gap-10">
+        <EnergyOffer
+          :since="store.me?.energySince ?? null"
+          :lead="store.isLead"
+          @offer="tell(() => store.offerEnergy($event))"
+        />
         <CaliperList />
         <DeviceSettings />
       </div>

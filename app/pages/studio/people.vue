@@ -8,9 +8,13 @@ useHead({ title: 'People, Oak Pinch' })
 const store = useMe()
 const people = ref<StaffRecord[]>([])
 const { problem, tell } = useTelling()
-const adding = ref(false)
+const adding = ref<'invite' | 'password' | null>(null)
+const SEES = [
+  { id: 'all' as const, name: 'everybody’s' },
+  { id: 'own' as const, name: 'their own, and those of nobody' },
+]
 /** A link just made: shown once. */
-const link = ref<{ name: string; address: string } | null>(null)
+const link = ref<{ name: string; address: string; invited: boolean } | null>(null)
 
 const ROLES: { id: Role; name: string }[] = [
   { id: 'lead', name: 'Lead coach' },
@@ -33,13 +37,14 @@ function change(id: string, body: { role: Role } | { active: boolean }) {
 function makeLink({ id, name }: StaffMember) {
   return tell(async () => {
     const made = await staff.passwordLink(id)
-    link.value = { name, address: made.link }
+    link.value = { name, address: made.link, invited: false }
   })
 }
 
-function added(person: StaffMember) {
+function added(person: StaffMember, address: string | null) {
   people.value = [...people.value, { ...person, active: true }]
-  adding.value = false
+  if (address) link.value = { name: person.name, address, invited: true }
+  adding.value = null
 }
 </script>
 
@@ -49,7 +54,10 @@ function added(person: StaffMember) {
       <h2 id="people" class="border-b-2 border-ink pb-2 text-lg font-bold">People</h2>
       <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
       <div v-if="link" class="border-l-4 border-signal bg-sheet px-4 py-3" role="status" data-link>
-        <p class="font-semibold">A link for {{ link.name }} to choose a new password, once, within a day</p>
+        <p class="font-semibold">
+          A link for {{ link.name }} to choose
+          {{ link.invited ? 'their password, once, within a week' : 'a new password, once, within a day' }}
+        </p>
         <p class="figure mt-1 break-all select-all">{{ link.address }}</p>
         <p class="mt-1 text-[15px] text-faded">
           It is not shown again. Hand it over in person or by a message only they read.
@@ -91,14 +99,33 @@ function added(person: StaffMember) {
         </li>
       </ul>
     </section>
-    <section v-if="store.isLead" aria-labelledby="add" class="grid content-start gap-4">
-      <h2 id="add" class="border-b-2 border-ink pb-2 text-lg font-bold">Add a person</h2>
-      <p class="text-[15px] text-faded">
-        Coaches measure. Recorders write down what a coach reads out and see nothing else. Leads answer for people,
-        records and rules as well.
-      </p>
-      <button v-if="!adding" type="button" class="press justify-self-start" @click="adding = true">Add a person</button>
-      <StaffForm v-else @added="added" @leave="adding = false" />
-    </section>
+    <div class="grid content-start gap-8">
+      <section v-if="store.isLead" aria-labelledby="add" class="grid content-start gap-4">
+        <h2 id="add" class="border-b-2 border-ink pb-2 text-lg font-bold">Another person</h2>
+        <p class="text-[15px] text-faded">
+          Coaches measure. Recorders write down what a coach reads out and see nothing else. Leads answer for people,
+          records and rules as well.
+        </p>
+        <div v-if="adding === null" class="flex flex-wrap gap-2">
+          <button type="button" class="press press-first" @click="adding = 'invite'">Invite by link</button>
+          <button type="button" class="press press-quiet" @click="adding = 'password'">Add with a password</button>
+        </div>
+        <StaffForm v-else :key="adding" :by-link="adding === 'invite'" @added="added" @leave="adding = null" />
+      </section>
+      <section v-if="store.isLead && store.me" aria-labelledby="sees" class="grid content-start gap-2">
+        <h2 id="sees" class="border-b-2 border-ink pb-2 text-lg font-bold">Whose clients coaches see</h2>
+        <PressGroup
+          label="Whose clients coaches see"
+          :options="SEES"
+          :model-value="store.me.rules.coachesSee"
+          @update:model-value="$event && tell(() => store.setRules({ coachesSee: $event }))"
+        />
+        <p class="text-sm text-faded">
+          Leads see everybody. Whose client somebody is stands in their record, under Change; a stand-in sees the
+          clients of who is away.
+        </p>
+      </section>
+      <AwayPanel :people="people" />
+    </div>
   </div>
 </template>

@@ -18,12 +18,12 @@ export default defineEventHandler(async (event) => {
   const person = await findAboutPerson(await useDatabase(), who.staffId)
   if (!person) throw failure(401, 'Please sign in.')
   const tried = { account: `password of ${who.staffId}`, real: true, knownDevice: null }
-  countAttempt(event, tried)
+  await countAttempt(event, tried)
   if (!(await isRight(person.passwordHash, old))) {
     const message = 'This is not your password.'
     throw failure(422, message, [{ field: 'old', message }])
   }
-  attemptSucceeded(event, tried)
+  await attemptSucceeded(event, tried)
   refuseWeak(password, person.about)
   const passwordHash = await hashInTurn(password)
   await change(actorOf(event), { kind: 'password.changed' }, async (tx, unit) => {

@@ -13,6 +13,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import type { Choices } from '../../../core/composition/facts'
+import type { ClientSchedule } from '../../../core/schedule/dates'
+import type { PlanEnergy } from '../../../core/plan/dynamic-course'
 import type { Alignment } from '../../../shared/schemas/photo'
 import { withinLimits } from './checks'
 import { instant } from './instant'
@@ -36,6 +38,25 @@ export const clientChoice = pgTable(
       .references(() => staff.id),
   },
   (t) => [index('client_choice_latest').on(t.clientId, t.at)],
+)
+
+/** A client's cadence, pause and days that do not move. Append-only: the newest counts, the older ones stay on record. */
+export const clientSchedule = pgTable(
+  'client_schedule',
+  {
+    id: uuid('id').primaryKey(),
+    clientId: uuid('client_id')
+      .notNull()
+      .references(() => client.id),
+    schedule: jsonb('schedule').$type<ClientSchedule>().notNull(),
+    at: instant('at')
+      .notNull()
+      .default(sql`now()`),
+    setBy: uuid('set_by')
+      .notNull()
+      .references(() => staff.id),
+  },
+  (t) => [index('client_schedule_latest').on(t.clientId, t.at)],
 )
 
 /** The check-in a client is followed from. Append-only: the newest counts, the older ones stay on record. */
@@ -80,6 +101,8 @@ export const weighIn = pgTable(
       .notNull()
       .default(sql`now()`),
     struckAt: instant('struck_at'),
+    /** A further one of its day, from afar: kept, never counted. */
+    further: boolean('further').notNull().default(false),
   },
   (t) => [
     uniqueIndex('weigh_in_one_a_day')
@@ -88,6 +111,33 @@ export const weighIn = pgTable(
     check('weigh_in_unit', sql`${t.unit} in ('kg', 'lb')`),
     check('weigh_in_value', withinLimits(t.unit, t.value, ['kg', 'lb'])),
     check('weigh_in_day', sql`${t.day} >= '1990-01-01'`),
+  ],
+)
+
+/** What was eaten on a day, kcal: one a day that counts. A wrong one is struck, never edited. */
+export const intake = pgTable(
+  'intake',
+  {
+    id: uuid('id').primaryKey(),
+    clientId: uuid('client_id')
+      .notNull()
+      .references(() => client.id),
+    day: date('day', { mode: 'string' }).notNull(),
+    kcal: integer('kcal').notNull(),
+    source: text('source', { enum: ['typed', 'pasted', 'link'] }).notNull(),
+    /** Null: the client, through their own link. */
+    enteredBy: uuid('entered_by').references(() => staff.id),
+    enteredAt: instant('entered_at')
+      .notNull()
+      .default(sql`now()`),
+    struckAt: instant('struck_at'),
+  },
+  (t) => [
+    uniqueIndex('intake_one_a_day')
+      .on(t.clientId, t.day)
+      .where(sql`${t.struckAt} is null`),
+    check('intake_kcal', sql`${t.kcal} between 500 and 10000`),
+    check('intake_day', sql`${t.day} >= '1990-01-01'`),
   ],
 )
 
@@ -168,6 +218,8 @@ export const plan = pgTable(
     unit: text('unit', { enum: ['%', 'kg', 'lb', 'mm'] }).notNull(),
     /** A day it is wanted by: a race, a show. */
     byDay: date('by_day', { mode: 'string' }),
+    /** What it was set with, where its course is the dynamic one; null: a straight pace. */
+    energy: jsonb('energy').$type<PlanEnergy>(),
     at: instant('at')
       .notNull()
       .default(sql`now()`),

@@ -20,6 +20,7 @@ import { caliper } from './calipers'
 import { oneOf, withinLimits } from './checks'
 import { instant } from './instant'
 import { client, staff } from './people'
+import { study } from './studies'
 
 /** One visit of one client: the frame its readings hang in. */
 export const checkin = pgTable(
@@ -39,6 +40,8 @@ export const checkin = pgTable(
     /** Who writes, when somebody else does. */
     recorderId: uuid('recorder_id').references(() => staff.id),
     caliperId: uuid('caliper_id').references(() => caliper.id),
+    /** A turn of a study: none of the client's visits. */
+    studyId: uuid('study_id').references(() => study.id),
     /** Conditions of the visit by name. */
     conditions: jsonb('conditions').$type<Record<string, string>>().notNull().default({}),
     /** Reading policies where they are not the protocol's own. */
@@ -58,12 +61,17 @@ export const checkin = pgTable(
     voidedBy: uuid('voided_by').references(() => staff.id),
   },
   (t) => [
+    index('checkin_open')
+      .on(t.clientId)
+      .where(sql`${t.finishedAt} is null`),
+    index('checkin_day').on(t.day),
     index('checkin_client').on(t.clientId, t.startedAt),
     index('checkin_recent').on(t.startedAt),
     // Two coaches pressing Measure at once end up in the same session.
     uniqueIndex('checkin_one_open')
       .on(t.clientId)
-      .where(sql`${t.finishedAt} is null`),
+      .where(sql`${t.finishedAt} is null and ${t.studyId} is null`),
+    index('checkin_study').on(t.studyId),
     check('checkin_side', sql`${t.side} in ('right', 'left')`),
     check('checkin_order', sql`${t.finishedAt} >= ${t.startedAt}`),
     check('checkin_note_length', sql`length(${t.note}) <= 4000`),

@@ -18,6 +18,7 @@ import { ANCESTRIES } from '../../../core/composition/ancestry'
 import { NO_ZONE } from '../../../core/calendar'
 import { WORTHWHILE } from '../../../core/following/worthwhile'
 import { ROLES, type Habits } from '../../../shared/schemas/account'
+import { KEEP_ALL, type RetentionRules } from '../../../shared/schemas/data'
 import { instant } from './instant'
 
 /** One installation's studio: its name and the units its people see unless they choose their own. */
@@ -37,6 +38,17 @@ export const studio = pgTable(
     /** Smallest change worth acting on: fat in kg, sum of folds in percent. */
     worthwhileFatKg: doublePrecision('worthwhile_fat_kg').notNull().default(WORTHWHILE.fatKg),
     worthwhileSumPercent: doublePrecision('worthwhile_sum_percent').notNull().default(WORTHWHILE.sumPercent),
+    /** When a lead read and accepted the page on scope of practice; null: energy and macros are not offered. */
+    energyAcceptedAt: instant('energy_accepted_at'),
+    /** Whose clients a coach sees: everybody's, or their own and those of nobody. */
+    coachesSee: text('coaches_see', { enum: ['all', 'own'] })
+      .notNull()
+      .default('all'),
+    /** No mail leaves from this hour to that one, where the studio is; the same twice: at any hour. */
+    quietFrom: integer('quiet_from').notNull().default(20),
+    quietTo: integer('quiet_to').notNull().default(8),
+    /** How long what it has is kept. */
+    retention: jsonb('retention').$type<RetentionRules>().notNull().default(KEEP_ALL),
     createdAt: instant('created_at')
       .notNull()
       .default(sql`now()`),
@@ -45,6 +57,8 @@ export const studio = pgTable(
     check('studio_name_length', sql`length(${t.name}) between 1 and 120`),
     check('studio_mass_unit', sql`${t.massUnit} in ('kg', 'lb')`),
     check('studio_length_unit', sql`${t.lengthUnit} in ('cm', 'in')`),
+    check('studio_coaches_see', sql`${t.coachesSee} in ('all', 'own')`),
+    check('studio_quiet', sql`${t.quietFrom} between 0 and 23 and ${t.quietTo} between 0 and 23`),
   ],
 )
 
@@ -110,6 +124,8 @@ export const client = pgTable(
     /** This client's own smallest changes worth acting on; null: the studio's. */
     worthwhileFatKg: doublePrecision('worthwhile_fat_kg'),
     worthwhileSumPercent: doublePrecision('worthwhile_sum_percent'),
+    /** Whose client they are; null: everybody's. */
+    coachId: uuid('coach_id').references(() => staff.id),
     archivedAt: instant('archived_at'),
     /** Counts changes of the record itself: a form that was opened on an older one is not laid over a newer one. */
     version: integer('version').notNull().default(1),

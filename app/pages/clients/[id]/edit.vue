@@ -2,7 +2,7 @@
 import type { Client, ClientInput } from '#shared/schemas/client'
 import { typedClient } from '~/components/client/typed-client'
 import { useMe } from '~/stores/me'
-import { clients } from '~/calls'
+import { clients, staff } from '~/calls'
 
 useHead({ title: 'Change client, Oak Pinch' })
 
@@ -14,9 +14,21 @@ const client = shallowRef<Client | null>(null)
 /** What stands there now, beside what was typed here. */
 const conflict = shallowRef<{ stored: Client; mine: ClientInput } | null>(null)
 
+const coaches = ref<{ id: string; name: string }[]>([])
+const { problem: coachProblem, tell } = useTelling()
 useOpening(async () => {
   client.value = await clients.read(id)
+  const people = await staff.list().catch(() => [])
+  coaches.value = people.filter(({ active, role }) => active && role !== 'recorder')
 })
+/** Kept at once: it is no part of what the form is about. */
+function setCoach(coachId: string) {
+  return tell(async () => {
+    const changed = await clients.setCoach(id, coachId || null)
+    if (changed && client.value) client.value = { ...client.value, coachId: changed.coachId }
+    else if (!changed) await router.push('/clients')
+  })
+}
 
 async function keep(input: ClientInput, version: number) {
   await clients.change(id, { ...input, version })
@@ -48,7 +60,19 @@ async function archive(archived: boolean) {
 
 <template>
   <div class="w-full px-4 py-4 sm:px-6">
-    <h1 class="mb-4 text-3xl font-bold">Change client</h1>
+    <div class="mb-4 flex flex-wrap items-end gap-x-8 gap-y-2">
+      <h1 class="text-3xl font-bold">Change client</h1>
+      <ListField
+        v-if="client && coaches.length > 1"
+        class="ml-auto w-64"
+        label="Whose client"
+        name="coach"
+        :options="[{ id: '', name: 'everybody’s' }, ...coaches]"
+        :model-value="client.coachId ?? ''"
+        @update:model-value="setCoach"
+      />
+    </div>
+    <p v-if="coachProblem" role="alert" class="mb-3 font-semibold text-alert">{{ coachProblem }}</p>
     <RecordConflict
       v-if="conflict"
       :stored="conflict.stored"
@@ -71,5 +95,6 @@ async function archive(archived: boolean) {
         {{ client.archived ? 'Bring back from the archive' : 'Archive client' }}
       </button>
     </ClientForm>
+    <OwnData v-if="client && store.isLead" :client="client" />
   </div>
 </template>

@@ -6,7 +6,7 @@ import { ageInYears, breaksHistory, CONDITIONS, conditionChanges, suggestProtoco
 import { bmi } from '#core/equations/measures'
 import { isChoosable, OWN_POLICIES, type ChosenPolicies } from '#core/readings'
 import { isFold, type SiteId } from '#core/sites'
-import { PROTOCOLS, type ProtocolId } from '#core/protocols'
+import { findProtocol, PROTOCOLS } from '#core/protocols'
 import { caliperFacts, checkinFacts } from '#shared/checkin-facts'
 import { formatNumber } from '#core/units'
 import type { Caliper } from '#shared/schemas/caliper'
@@ -20,7 +20,8 @@ const store = useMe()
 const starter = useStartCheckin()
 const facts = shallowRef<PrepareFacts | null>(null)
 
-const protocolId = ref<ProtocolId>('laboratory-7')
+const protocolId = ref<string>('laboratory-7')
+const protocol = computed(() => findProtocol(protocolId.value) ?? PROTOCOLS['laboratory-7'])
 const conditions = ref<Record<string, string>>({})
 const caliperId = ref<string | null>(null)
 const assessorId = ref<string | null>(null)
@@ -57,14 +58,13 @@ const about = computed(() => {
 const suggestions = computed(() => suggestProtocols(about.value))
 /** Why the chosen set is proposed, or what it is for. */
 const why = computed(
-  () =>
-    suggestions.value.find((one) => one.protocolId === protocolId.value)?.reason ?? PROTOCOLS[protocolId.value].purpose,
+  () => suggestions.value.find((one) => one.protocolId === protocolId.value)?.reason ?? protocol.value.purpose,
 )
 const others = computed(() => suggestions.value.filter((one) => one.protocolId !== protocolId.value))
 const broken = computed(() => breaksHistory(protocolId.value, last.value?.protocolId ?? null))
-watch(protocolId, (id) => {
+watch(protocol, (set) => {
   // A way of reading that the new set does not know falls back to its own.
-  if (!isChoosable(PROTOCOLS[id], policies.value)) policies.value = { ...OWN_POLICIES }
+  if (!isChoosable(set, policies.value)) policies.value = { ...OWN_POLICIES }
 })
 const people = computed(() => facts.value?.staff ?? [])
 const calipers = computed(() => [
@@ -179,13 +179,13 @@ function start() {
         <ul v-if="others.length > 0" class="grid gap-1" aria-label="Other proposals">
           <li v-for="one in others" :key="one.protocolId" class="flex items-baseline gap-3">
             <button type="button" class="press press-quiet min-h-10 shrink-0 px-3" @click="protocolId = one.protocolId">
-              {{ PROTOCOLS[one.protocolId].name }}
+              {{ findProtocol(one.protocolId)?.name }}
             </button>
             <span class="text-[15px] text-faded">{{ one.reason }}</span>
           </li>
         </ul>
         <p v-if="broken" class="border-l-4 border-fat pl-3 text-[15px]" data-breaks>{{ broken }}</p>
-        <PolicyChoice v-model="policies" :protocol="PROTOCOLS[protocolId]" />
+        <PolicyChoice v-model="policies" :protocol="protocol" />
         <label class="flex min-h-11 items-center gap-3">
           <input v-model="withHeight" type="checkbox" name="withHeight" class="size-5 accent-ink" />
           Measure the height too, three trials
@@ -259,13 +259,7 @@ function start() {
           clients.
         </p>
       </section>
-      <OrderPreview
-        class="lg:col-span-2"
-        :protocol="PROTOCOLS[protocolId]"
-        :sex="client.sex"
-        :wished="read"
-        :policies="policies"
-      />
+      <OrderPreview class="lg:col-span-2" :protocol="protocol" :sex="client.sex" :wished="read" :policies="policies" />
     </div>
   </form>
   <p v-else class="p-6 text-faded">Fetching the record.</p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { composeWith } from '#core/composition/checkin'
 import { isFold, type SiteId } from '#core/sites'
-import { findProtocol, PROTOCOLS, type ProtocolId } from '#core/protocols'
+import { findProtocol, PROTOCOLS } from '#core/protocols'
 import { formatGirth, formatMass, formatNumber } from '#core/units'
 import type { PrepareFacts } from '#shared/schemas/checkin'
 import { useMe } from '~/stores/me'
@@ -10,8 +10,8 @@ import { clients } from '~/calls'
 const route = useRoute()
 const store = useMe()
 const facts = shallowRef<PrepareFacts | null>(null)
-const protocolId = ref<ProtocolId>('laboratory-7')
-const protocol = computed(() => PROTOCOLS[protocolId.value])
+const protocolId = ref<string>('laboratory-7')
+const protocol = computed(() => findProtocol(protocolId.value) ?? PROTOCOLS['laboratory-7'])
 const before = computed(() => {
   const found = facts.value
   const set = found?.last ? findProtocol(found.last.protocolId) : null
@@ -33,7 +33,7 @@ const last = computed(() => {
 useOpening(async () => {
   facts.value = await clients.prepare(String(route.params.id))
   const wanted = findProtocol(String(route.query.protocol ?? facts.value.last?.protocolId ?? ''))
-  if (wanted) protocolId.value = wanted.id as ProtocolId
+  if (wanted) protocolId.value = wanted.id
 })
 useHead({ title: () => `Log sheet for ${facts.value?.client.name ?? ''}` })
 

@@ -21,10 +21,19 @@ async function setWorthwhile(own: WorthwhileInput) {
     :span="span"
     :errors="record.errors"
     :noises="noises"
+    :learnt="history?.parts ?? null"
     :assessor="assessor"
     :units="store.units"
     :neutral="neutral"
   >
+    <p v-if="history?.studies?.length" class="text-[15px]" data-studies>
+      Counted from the bench:
+      <template v-for="(one, i) in history.studies" :key="one.id"
+        ><NuxtLink :to="`/bench/studies/${one.id}`" class="underline underline-offset-4">{{ one.name }}</NuxtLink> ({{
+          one.kind === 'repeat' ? 'repeats' : 'side by side'
+        }}, {{ sayDay(one.day) }}){{ i < history.studies.length - 1 ? ', ' : '.' }}
+      </template>
+    </p>
     <WorthwhileField
       v-if="history?.worthwhile"
       class="border-t border-rule pt-4"

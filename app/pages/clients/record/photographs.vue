@@ -2,6 +2,7 @@
 import type { Alignment, Photo, Pose } from '#shared/schemas/photo'
 import { v7 as uuid } from 'uuid'
 import { photos as calls } from '~/calls'
+import { newestOnly } from '~/newest'
 
 const { followed } = useFollowed()
 const { history, client, ends, fromIndex, toIndex } = followed
@@ -9,11 +10,12 @@ const { problem, busy, tell } = useTelling()
 const photos = computed(() => history.value?.photos ?? [])
 const taken = (change: Photo[]) => followed.take({ photos: change })
 
+const keepAlignment = newestOnly(calls.align)
+
+/** On the page at once: an answer that comes while the next step is pressed must not put the photograph back. */
 function align(photo: Photo, alignment: Alignment) {
-  return tell(async () => {
-    const changed = await calls.align(photo.id, alignment)
-    taken(photos.value.map((one) => (one.id === changed.id ? changed : one)))
-  })
+  taken(photos.value.map((one) => (one.id === photo.id ? { ...one, alignment } : one)))
+  return tell(() => keepAlignment(photo.id, alignment))
 }
 
 function keep(pose: Pose, picture: Blob, conditions: Record<string, string>) {

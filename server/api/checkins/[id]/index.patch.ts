@@ -4,18 +4,20 @@ import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
+import { tellStudy } from '../../../http/studies'
 import { annotateCheckin, changeSet, finishCheckin } from '../../../repositories/checkins'
 import { change } from '../../../write/use-change'
 
 /** Finishes a check-in or writes at it. Only what is named changes, by what stands there when it is stored. */
 export default defineEventHandler(async (event) => {
-  const { id: checkinId, clientId } = await checkinAt(event)
+  const { id: checkinId, clientId, studyId } = await checkinAt(event)
   const { finished, protocolId, ...words } = await readJson(event, checkinChange)
   const kind = finished ? 'checkin.finished' : 'checkin.changed'
   await change(actorOf(event), { kind, clientId, checkinId }, async (tx, unit) => {
     if (finished && !(await finishCheckin(tx, checkinId, new Date().toISOString()))) {
       throw failure(409, 'There is nothing in this check-in to finish.')
     }
+    if (protocolId && studyId) throw failure(409, 'A study asks everybody for the same sites.')
     if (protocolId && !(await changeSet(tx, checkinId, protocolId))) {
       throw failure(409, 'This check-in is finished: its set of sites stays.')
     }
@@ -23,5 +25,6 @@ export default defineEventHandler(async (event) => {
     else if (!finished && !protocolId) return unit.unchanged()
     unit.publish({ kind: 'changed' })
   })
+  if (studyId) tellStudy(event, studyId)
   return checkinAt(event)
 })

@@ -1,9 +1,11 @@
 import { defineEventHandler } from 'h3'
 import type { PrepareFacts } from '../../../../shared/schemas/checkin'
 import { useDatabase } from '../../../db/use-database'
+import { todayAt } from '../../../http/days'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
 import { listCalipers } from '../../../repositories/calipers'
+import { measuresBlind } from '../../../repositories/challenges'
 import { listChoices } from '../../../repositories/choices'
 import { findLastFinished, findOpen } from '../../../repositories/checkins'
 import { listLandmarks } from '../../../repositories/landmarks'
@@ -22,5 +24,6 @@ export default defineEventHandler(async (event): Promise<PrepareFacts> => {
     calipers: await listCalipers(db, who),
     staff: await listStaff(db, who),
     landmarks: await listLandmarks(db, client.id),
+    blind: await measuresBlind(db, client.id, await todayAt(event)),
   }
 })

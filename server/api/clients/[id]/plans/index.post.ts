@@ -1,11 +1,12 @@
 import { defineEventHandler } from 'h3'
-import { planRefusals } from '../../../../../core/plan'
+import { limitsOfIntake, planRefusals } from '../../../../../core/plan'
 import { followedEnds } from '../../../../../shared/following'
 import { planContext, targetOf } from '../../../../../shared/plan'
 import { planInput, type PlanRecord } from '../../../../../shared/schemas/plan'
 import { unitsOf } from '../../../../../shared/units-of'
 import { useDatabase } from '../../../../db/use-database'
 import { readJson } from '../../../../http/body'
+import { requireEnergy } from '../../../../http/energy'
 import { failure } from '../../../../http/failure'
 import { clientAt } from '../../../../http/params'
 import { signedInAs } from '../../../../http/signed-in'
@@ -31,10 +32,12 @@ export default defineEventHandler(async (event): Promise<PlanRecord[]> => {
     const message = 'A plan starts from a finished check-in of this client.'
     throw failure(422, message, [{ field: 'checkinId', message }])
   }
-  const refusals = planRefusals(
-    targetOf(input),
-    planContext(start, history, unitsOf(me), localDay(Date.now(), me.studio.timeZone)),
-  )
+  if (input.energy) await requireEnergy(event)
+  const context = planContext(start, history, unitsOf(me), localDay(Date.now(), me.studio.timeZone))
+  const refusals: { field: string; sentence: string }[] = planRefusals(targetOf(input), context)
+  if (input.energy)
+    for (const { stop, sentence } of limitsOfIntake(input.energy, targetOf(input), context))
+      if (stop) refusals.push({ field: 'energy', sentence })
   const [first] = refusals
   if (first) {
     const fields = refusals.map(({ field, sentence }) => ({ field, message: sentence }))

@@ -3,7 +3,9 @@ import type { WeighInRecord } from '../../../../../shared/schemas/following'
 import { useDatabase } from '../../../../db/use-database'
 import { failure } from '../../../../http/failure'
 import { clientAt, idParam } from '../../../../http/params'
-import { listWeighIns, strikeWeighIn } from '../../../../repositories/weigh-ins'
+import { strikeByDay } from '../../../../repositories/by-day'
+import { weighIn } from '../../../../db/schema'
+import { listWeighIns } from '../../../../repositories/weigh-ins'
 import { actorOf } from '../../../../http/actor'
 import { change } from '../../../../write/use-change'
 
@@ -13,7 +15,7 @@ export default defineEventHandler(async (event): Promise<WeighInRecord[]> => {
   const sentence = 'There is no such weigh-in.'
   const subjectId = idParam(event, sentence, 'weighIn')
   await change(actorOf(event), { kind: 'weighin.struck', clientId: client.id, subjectId }, async (tx) => {
-    if (!(await strikeWeighIn(tx, client.id, subjectId))) throw failure(404, sentence)
+    if (!(await strikeByDay(tx, weighIn, client.id, subjectId))) throw failure(404, sentence)
   })
   return listWeighIns(await useDatabase(), client.id)
 })

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { readBlock, STAND_IN_BLOCK_MM, type BlockStep } from '#core/devices'
+import { caliperCheckInput, type CaliperCheckSent, type RegisteredCaliper } from '#shared/schemas/caliper'
+import { formatNumber } from '#core/units'
+
+/** A check against the block: zero and its steps, and the pressure where it was measured. */
+const props = defineProps<{ caliper: RegisteredCaliper; send: (check: CaliperCheckSent) => Promise<void> }>()
+const emit = defineEmits<{ leave: [] }>()
+const steps = ref(STAND_IN_BLOCK_MM.map((mm) => ({ block: String(mm), read: '' })))
+const pressure = ref('')
+const problem = ref<string | null>(null)
+const { problem: refused, tell, busy } = useTelling()
+const number = (text: string) => Number(text.replace(',', '.').replace('−', '-'))
+const filled = computed(() => steps.value.filter(({ read }) => read.trim() !== ''))
+const taken = computed<BlockStep[]>(() =>
+  filled.value.map(({ block, read }) => ({ blockMm: number(block), readMm: number(read) })),
+)
+const found = computed(() =>
+  taken.value.every(({ blockMm, readMm }) => Number.isFinite(blockMm) && Number.isFinite(readMm))
+    ? readBlock(taken.value)
+    : null,
+)
+const off = (place: number) => {
+  const step = steps.value[place]
+  const value = step && step.read.trim() !== '' ? number(step.read) - number(step.block) : NaN
+  return Number.isFinite(value) ? `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), 1)}` : ''
+}
+
+async function keep() {
+  const check = {
+    id: uuid(),
+    checkedOn: todayHere(),
+    steps: taken.value,
+    pressure: pressure.value.trim() === '' ? null : number(pressure.value),
+  }
+  const checked = caliperCheckInput.safeParse(check)
+  problem.value = checked.success ? null : (checked.error.issues[0]?.message ?? null)
+  if (checked.success) await tell(() => props.send(check))
+}
+</script>
+
+<template>
+  <form class="grid gap-3" novalidate data-check-form @submit.prevent="keep">
+    <table class="ruled">
+      <thead>
+        <tr>
+          <th scope="col">Block, mm</th>
+          <th scope="col">It read, mm</th>
+          <th scope="col" class="right">Off</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(step, i) in steps" :key="i">
+          <td class="!py-1">
+            <input
+              v-model="step.block"
+              class="field figure max-w-24"
+              inputmode="decimal"
+              :aria-label="`Step ${i + 1} of the block, mm`"
+            />
+          </td>
+          <td class="!py-1">
+            <input
+              v-model="step.read"
+              class="field figure max-w-28"
+              inputmode="decimal"
+              autocomplete="off"
+              :aria-label="`Read at ${step.block} mm`"
+              :name="`read-${step.block}`"
+            />
+          </td>
+          <td class="figure right !py-1" :class="{ 'font-bold text-alert': Math.abs(number(off(i)) || 0) > 0.5 }">
+            {{ off(i) }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <label class="flex flex-wrap items-center gap-3">
+      <span class="font-semibold">Pressure, g/mm²</span>
+      <input v-model="pressure" name="pressure" class="field figure max-w-28" inputmode="decimal" placeholder="10" />
+      <span class="text-[15px] text-faded">once a year</span>
+    </label>
+    <p
+      v-if="found"
+      class="border-l-4 pl-3"
+      :class="found.adjust ? 'border-alert' : 'border-rule'"
+      aria-live="polite"
+      data-finding
+    >
+      {{
+        Math.abs(found.worstMm) <= 0.5
+          ? 'Within half a millimetre everywhere.'
+          : found.adjust
+            ? `Off by up to ${formatNumber(Math.abs(found.worstMm), 1)} mm, and not along a line: have it adjusted.`
+            : `Off by up to ${formatNumber(Math.abs(found.worstMm), 1)} mm, evenly enough to be taken off.`
+      }}
+    </p>
+    <p v-if="problem ?? refused" role="alert" class="font-semibold text-alert">{{ problem ?? refused }}</p>
+    <p class="text-[15px] text-faded">
+      No block at hand?
+      <NuxtLink to="/devices/caliper" target="_blank" class="underline underline-offset-4"
+        >The stand-in caliper has one</NuxtLink
+      >.
+    </p>
+    <div class="flex gap-2">
+      <button class="press press-first min-h-11" :disabled="busy">Note the check</button>
+      <button type="button" class="press press-quiet min-h-11" @click="emit('leave')">Leave it</button>
+    </div>
+  </form>
+</template>

@@ -1,0 +1,4 @@
+export * from './standing'
+export * from './entering'
+export * from './measurings'
+export * from './runner'

@@ -1,0 +1,6 @@
+export * from './call-write'
+export * from './curve'
+export * from './dial'
+export * from './drills'
+export * from './find-site'
+export * from './whole-client'

@@ -1,0 +1,3 @@
+export * from './girths'
+export * from './week'
+export * from './slip'

@@ -1,0 +1,34 @@
+import { dayOf } from '../composition/facts'
+import { expectedCourse, intakeLimits, type Limit } from '../energy'
+import { endFigures } from '../following'
+import { dynamicCourse, forecastStart, type PlanEnergy } from './dynamic-course'
+import { lossRefusals, LONGEST_WEEKS, type PlanContext } from './limits'
+import type { Target } from './target'
+
+/**
+ * Every limit a planned intake passes for this person, by its course from the check-in to the target, or for half a year
+ * where it has none. Where no fat and lean mass were measured only what needs no course is looked at.
+ */
+export function limitsOfIntake(energy: PlanEnergy, target: Target | null, context: PlanContext): Limit[] {
+  const { start, person, units } = context
+  const { fat, lean } = endFigures(start)
+  const facts = {
+    sex: person.sex,
+    heightCm: person.heightCm,
+    personal: lossRefusals(context),
+    restingKcal: energy.restingKcal,
+    dailyKcal: energy.dailyKcal,
+    intakeKcal: energy.intakeKcal,
+    units,
+  }
+  if (!fat || !lean) return intakeLimits({ ...facts, course: [] })
+  const body = { fatKg: fat.value, leanKg: lean.value, energy }
+  const weeks =
+    target && target.kind !== 'sum'
+      ? (dynamicCourse({ ...body, kind: target.kind, startDay: dayOf(start.facts), to: target.value }).weeks ??
+        LONGEST_WEEKS)
+      : LONGEST_WEEKS / 4
+  const days = Array.from({ length: Math.ceil(weeks) + 1 }, (_, week) => Math.min(7 * week, Math.ceil(7 * weeks)))
+  const plan = { kcal: energy.intakeKcal, breaks: energy.breaks }
+  return intakeLimits({ ...facts, course: expectedCourse(forecastStart(body), plan, days) })
+}

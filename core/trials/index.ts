@@ -1,0 +1,2 @@
+export { lookAgainAndAgain, type KindLooked, type Looking, type PersonLooked } from './looking'
+export { UNCHANGED } from './worlds'

@@ -1,0 +1,262 @@
+import { dayOf } from '../composition/facts'
+import type { SpanEnd } from '../composition/end-figures'
+import {
+  ASSUMED_NOISES,
+  clientEvidence,
+  composeSpan,
+  followedEnd,
+  judgeFigures,
+  readSpan,
+  searchOf,
+  StudioNoise,
+  type Change,
+  type Family,
+  type FigureId,
+} from '../following'
+import { PROTOCOLS } from '../protocols'
+import { seededRandom } from '../simulate'
+import type { Random } from '../simulate/random'
+import { ASSUMED_WORLD, simulateWorld, type MeasuringWorld } from '../simulate/world'
+import type { SiteId } from '../sites'
+
+/*
+ * Clients of a simulated studio, measured through the schools' rules with a caliper's marks, composed, followed and
+ * judged by the functions the product uses: what the promise is tried with, by tests and by `npm run bench:truth`.
+ */
+
+const SEVEN = PROTOCOLS['laboratory-7']
+const FOLDS: Partial<Record<SiteId, number>> = {
+  triceps: 20,
+  subscapular: 14,
+  chest: 9,
+  midaxillary: 11,
+  suprailiac: 15,
+  abdominal: 20,
+  thigh: 29,
+}
+const PERSON = { sex: 'female' as const, birthDate: '1985-01-01', heightCm: 170 }
+const FROM = new Date('2026-01-05T17:00:00Z')
+
+/** One client of a trial: what happens to them, and how they are measured. */
+export interface TrialClient {
+  course?: (week: number) => number
+  /** Weight against the start, by week. */
+  weightCourse?: (week: number) => number
+  hand?: (place: number) => { id: string; factors: Partial<Record<SiteId, number>> }
+  /** Noise of this client against the world's. */
+  noise?: number
+  /** What the world is like for this client. */
+  own?: Partial<MeasuringWorld>
+}
+
+/** A world with its clients. */
+export interface Trial {
+  name?: string
+  world?: MeasuringWorld
+  clients?: number
+  looks?: number
+  weeksApart?: number
+  /** Folds against the usual ones. */
+  size?: number
+  /** Share and correlation by the week of a visit's weight. */
+  weightNoise?: { share: number; correlation: number }
+  client?: (place: number, random: Random) => TrialClient
+  /** False: nothing learnt, everything as assumed. */
+  learnt?: boolean
+  seed?: number
+}
+
+function scaled(world: MeasuringWorld, by: number): MeasuringWorld {
+  return { ...world, floorMm: world.floorMm * by, share: world.share * by, dayShare: world.dayShare * by }
+}
+
+/** Correlated noise, one value a visit, sd 1. */
+function lastingNoise(random: Random, weeks: readonly number[], correlation: number): number[] {
+  let value = random.normal()
+  return weeks.map((week, i) => {
+    if (i === 0) return value
+    const kept = correlation ** (week - (weeks[i - 1] ?? week))
+    value = kept * value + Math.sqrt(1 - kept ** 2) * random.normal()
+    return value
+  })
+}
+
+/** Everybody's check-ins, composed. */
+export function measure(trial: Trial): SpanEnd[][] {
+  const { world = ASSUMED_WORLD, clients = 100, looks = 12, weeksApart = 1, size = 1, seed = 7 } = trial
+  const { share, correlation } = trial.weightNoise ?? { share: 0.007, correlation: 0 }
+  const random = seededRandom(seed)
+  const weeks = Array.from({ length: looks }, (_, i) => i * weeksApart)
+  return Array.from({ length: clients }, (_, c) => {
+    const own = size * Math.exp(0.25 * random.normal())
+    const foldsMm = Object.fromEntries(
+      Object.entries(FOLDS).map(([site, mm]) => [site, Math.max(3, mm * own * Math.exp(0.15 * random.normal()))]),
+    )
+    const { course, weightCourse = () => 1, hand, noise = 1, own: differing = {} } = trial.client?.(c, random) ?? {}
+    const kg = 62 * Math.exp(0.1 * random.normal())
+    const weighed = lastingNoise(random, weeks, correlation)
+    const visits = simulateWorld(
+      random,
+      scaled({ ...world, ...differing }, noise),
+      {
+        protocol: SEVEN,
+        foldsMm,
+        weeks,
+        ...(course ? { course } : {}),
+        ...(hand ? { hand: (place: number) => hand(place).factors } : {}),
+      },
+      FROM,
+    )
+    return visits.map(({ startedAt, readings }, i) => {
+      const value = Math.round(10 * kg * weightCourse(weeks[i] ?? 0) * (1 + share * (weighed[i] ?? 0))) / 10
+      const weight = {
+        id: random.uuid(),
+        site: 'weight' as const,
+        round: 1,
+        value,
+        unit: 'kg' as const,
+        takenAt: startedAt,
+        source: 'simulated' as const,
+      }
+      const id = hand?.(i).id
+      return followedEnd({
+        person: PERSON,
+        protocol: SEVEN,
+        startedAt,
+        readings: [weight, ...readings],
+        strikes: [],
+        ...(id ? { assessorId: id } : {}),
+      })
+    })
+  })
+}
+
+const FAMILIES: readonly Family[] = ['sum', 'fat', 'lean', 'percent', 'weight', 'fold']
+
+/** A studio of a trial: its clients' check-ins and what they teach about each other. */
+export interface TrialStudio {
+  ends: SpanEnd[][]
+  noisesAt: (client: number, look: number) => ReturnType<StudioNoise['for']>
+}
+
+/** Measures a trial's clients and learns from them as a studio does. */
+export function openTrial(trial: Trial, families: readonly Family[] = FAMILIES): TrialStudio {
+  const ends = measure(trial)
+  const { learnt = true } = trial
+  const noise = learnt
+    ? new StudioNoise(new Map(ends.map((own, c) => [String(c), clientEvidence(own, { families })])))
+    : null
+  return {
+    ends,
+    noisesAt: (client, look) => {
+      const end = ends[client]?.[look]
+      return noise && end ? noise.for(String(client), dayOf(end.facts)) : ASSUMED_NOISES
+    },
+  }
+}
+
+/** Every look at some figures of every client since the first check-in: by client, then by look from the second on. */
+export function looksAt<Figure extends FigureId>(
+  { ends, noisesAt }: TrialStudio,
+  figures: readonly Figure[],
+): Record<Figure, Change | null>[][] {
+  return ends.map((own, c) =>
+    own
+      .slice(1)
+      .map((_, i) => judgeFigures(own.slice(0, i + 2), figures, { noises: noisesAt(c, i + 1), running: false })),
+  )
+}
+
+/** A studio seen through some of its clients. */
+export function only({ ends, noisesAt }: TrialStudio, holds: (client: number) => boolean): TrialStudio {
+  const places = [...ends.keys()].filter(holds)
+  return {
+    ends: places.map((place) => ends[place] ?? []),
+    noisesAt: (client, look) => noisesAt(places[client] ?? -1, look),
+  }
+}
+
+/** The middle one of numbers of which some never come; null: more than half never do. */
+export function medianOf(all: readonly (number | null)[]): number | null {
+  const sorted = all.map((one) => one ?? Infinity).sort((a, b) => a - b)
+  const middle = sorted[Math.floor(sorted.length / 2)] ?? Infinity
+  return Number.isFinite(middle) ? middle : null
+}
+
+/** Share of a list that holds. */
+export function shareOf<T>(all: readonly T[], holds: (one: T) => boolean): number {
+  return all.filter(holds).length / all.length
+}
+
+/** Share of clients ever told real by the sum. */
+export function everReal(looks: readonly { sum: Change | null }[][]): number {
+  return shareOf(looks, (own) => own.some(({ sum }) => sum?.verdict === 'real'))
+}
+
+/** The check-in at which each client is first told real by the sum, 1 the first; null: never. */
+export function firstReal(looks: readonly { sum: Change | null }[][]): (number | null)[] {
+  return looks.map((own) => {
+    const place = own.findIndex(({ sum }) => sum?.verdict === 'real')
+    return place < 0 ? null : place + 2
+  })
+}
+
+/** Share of looks whose interval holds the true change of the sum. */
+export function coverage(looks: readonly { sum: Change | null }[][], truth: (client: number, look: number) => number) {
+  const held = looks.flatMap((own, c) =>
+    own.flatMap(({ sum }, i) => (sum ? [sum.low <= truth(c, i + 1) && truth(c, i + 1) <= sum.high] : [])),
+  )
+  return shareOf(held, (one) => one)
+}
+
+/** Share of clients with some pair of jaws told real: every start, searched as the page searches, to every end. */
+export function anyJaws({ ends, noisesAt }: TrialStudio): number {
+  return shareOf([...ends.entries()], ([c, own]) =>
+    own.some((_, to) => {
+      const noises = noisesAt(c, to)
+      return own.slice(0, to).some((__, from) => {
+        const searched = from === 0 ? 1 : searchOf(from + 1)
+        const { sum } = judgeFigures(own.slice(from, to + 1), ['sum'], { noises, searched, running: false })
+        return sum?.verdict === 'real'
+      })
+    }),
+  )
+}
+
+/** Sentences that name a cause. */
+const CAUSES = new Set([
+  'fat-for-lean',
+  'fat-down',
+  'intake',
+  'lean-for-fat',
+  'lean-or-water',
+  'lean-or-water-up',
+  'folds-against-weight',
+])
+
+/** Share of clients told a cause at any of some looks. */
+export function toldACause({ ends, noisesAt }: TrialStudio, looks: readonly number[]): number {
+  return shareOf([...ends.entries()], ([c, own]) =>
+    looks.some((look) => {
+      const span = composeSpan(own.slice(0, look + 1), { noises: noisesAt(c, look), running: false })
+      return readSpan(span).some(({ code }) => CAUSES.has(code))
+    }),
+  )
+}
+
+/** Whether the old rule, first to last beyond so many assumed errors, calls the sum moved: at every visit from the second on. */
+export function oldRuleSays(own: readonly SpanEnd[], z: number): boolean[] {
+  const values = own.map(({ result }) => result.sumMm ?? NaN)
+  const folds = own[0]?.result.session.sites ?? []
+  // 5 % a reading, 1.5 times that between visits, sites independent: what was taken before.
+  const variance = folds.reduce((sum, { value }) => sum + (0.05 * (value ?? 0)) ** 2 * (1.5 ** 2 + 0.5), 0)
+  return values.slice(1).map((value) => Math.abs(value - (values[0] ?? 0)) > z * Math.sqrt(2 * variance))
+}
+
+/** The check-in at which the old rule first calls each client's sum moved, 1 the first; null: never. */
+export function oldRuleFirst({ ends }: TrialStudio, z: number): (number | null)[] {
+  return ends.map((own) => {
+    const place = oldRuleSays(own, z).indexOf(true)
+    return place < 0 ? null : place + 2
+  })
+}

@@ -1,0 +1,13 @@
+import { defineEventHandler } from 'h3'
+import { addDays } from '../../../core/calendar'
+import type { AbsenceRecord } from '../../../shared/schemas/account'
+import { useDatabase } from '../../db/use-database'
+import { todayAt } from '../../http/days'
+import { signedInAs } from '../../http/signed-in'
+import { listAbsences } from '../../repositories/absences'
+
+/** Who is away from today on. */
+export default defineEventHandler(async (event): Promise<AbsenceRecord[]> => {
+  const today = await todayAt(event)
+  return listAbsences(await useDatabase(), signedInAs(event), { from: today, to: addDays(today, 400) })
+})

@@ -1,0 +1,21 @@
+import { defineEventHandler } from 'h3'
+import type { IntakeRecord } from '../../../../../shared/schemas/following'
+import { useDatabase } from '../../../../db/use-database'
+import { failure } from '../../../../http/failure'
+import { clientAt, idParam } from '../../../../http/params'
+import { strikeByDay } from '../../../../repositories/by-day'
+import { intake } from '../../../../db/schema'
+import { listIntakes } from '../../../../repositories/intakes'
+import { actorOf } from '../../../../http/actor'
+import { change } from '../../../../write/use-change'
+
+/** Strikes a day of intake; answers with the log without it. */
+export default defineEventHandler(async (event): Promise<IntakeRecord[]> => {
+  const client = await clientAt(event)
+  const sentence = 'There is no such intake.'
+  const subjectId = idParam(event, sentence, 'intake')
+  await change(actorOf(event), { kind: 'intake.struck', clientId: client.id, subjectId }, async (tx) => {
+    if (!(await strikeByDay(tx, intake, client.id, subjectId))) throw failure(404, sentence)
+  })
+  return listIntakes(await useDatabase(), client.id)
+})

@@ -1,0 +1,29 @@
+import { defineEventHandler } from 'h3'
+import { addDays } from 'date-fns'
+import { linkChange, type FromHome } from '../../../../../shared/schemas/link'
+import { useDatabase } from '../../../../db/use-database'
+import { actorOf } from '../../../../http/actor'
+import { readJson } from '../../../../http/body'
+import { failure } from '../../../../http/failure'
+import { clientAt, idParam } from '../../../../http/params'
+import { findFromHome } from '../../../../repositories/client-home'
+import { changeLink } from '../../../../repositories/client-links'
+import { change } from '../../../../write/use-change'
+
+/** Changes what a client's link opens, or until when. */
+export default defineEventHandler(async (event): Promise<FromHome> => {
+  const client = await clientAt(event)
+  const sentence = 'There is no such link.'
+  const id = idParam(event, sentence, 'link')
+  const { scope, days, sites } = await readJson(event, linkChange)
+  const changed = {
+    ...(scope ? { scope } : {}),
+    ...(sites ? { sites } : {}),
+    ...(days ? { expiresAt: addDays(new Date(), days).toISOString() } : {}),
+  }
+  await change(actorOf(event), { kind: 'link.changed', clientId: client.id, subjectId: id }, async (tx, unit) => {
+    if (Object.keys(changed).length === 0) unit.unchanged()
+    else if (!(await changeLink(tx, client.id, id, changed))) throw failure(404, sentence)
+  })
+  return findFromHome(await useDatabase(), client)
+})

@@ -1,0 +1,17 @@
+import { defineEventHandler, setResponseStatus } from 'h3'
+import type { DataJob } from '../../../shared/schemas/data'
+import { actorOf } from '../../http/actor'
+import { signedInAsLead } from '../../http/signed-in'
+import { backupNow } from '../../jobs/nightly-backup'
+import { useDataJobs } from '../../jobs/use-data'
+import { change } from '../../write/use-change'
+
+/** Makes a backup now. */
+export default defineEventHandler(async (event): Promise<DataJob> => {
+  const who = signedInAsLead(event)
+  await change(actorOf(event), { kind: 'data.exported' }, () => Promise.resolve())
+  setResponseStatus(event, 202)
+  return useDataJobs().start(who, { kind: 'backup', about: 'Backup' }, async (progress) => ({
+    result: await backupNow(progress),
+  }))
+})

@@ -1,0 +1,29 @@
+import { defineEventHandler, setResponseStatus } from 'h3'
+import { importInput, type DataJob } from '../../../../../shared/schemas/data'
+import { bringFile, type Through } from '../../../../exchange/bring-file'
+import { actorOf } from '../../../../http/actor'
+import { readJson } from '../../../../http/body'
+import { fileAt } from '../../../../http/data-files'
+import { signedInAsLead } from '../../../../http/signed-in'
+import { useDataJobs } from '../../../../jobs/use-data'
+import { useStore } from '../../../../db/use-database'
+import { usePorts } from '../../../../ports'
+import { change } from '../../../../write/use-change'
+
+/** Brings a file in, all or nothing. */
+export default defineEventHandler(async (event): Promise<DataJob> => {
+  const who = signedInAsLead(event)
+  const file = await fileAt(event)
+  const { id, plan } = await readJson(event, importInput)
+  const actor = actorOf(event)
+  setResponseStatus(event, 202)
+  return useDataJobs().start(who, { kind: 'import', about: file.name }, async (progress) => {
+    const { database } = await useStore()
+    const through: Through = {
+      db: database,
+      photos: usePorts().photos,
+      change: (what, work) => change(actor, what, work),
+    }
+    return { result: await bringFile(through, who, { ...file, id, plan }, progress) }
+  })
+})

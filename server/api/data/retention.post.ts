@@ -1,0 +1,32 @@
+import { defineEventHandler } from 'h3'
+import { retentionDone, type RetentionDue } from '../../../shared/schemas/data'
+import { useDatabase } from '../../db/use-database'
+import { eraseClient } from '../../exchange/one-client'
+import { actorOf } from '../../http/actor'
+import { readJson } from '../../http/body'
+import { signedInAsLead } from '../../http/signed-in'
+import { usePorts } from '../../ports'
+import { findRetention, removeDuePhotos, retentionDue } from '../../repositories/retention'
+import { change } from '../../write/use-change'
+
+/** Removes what has fallen due and was shown: these clients as long as they are due still, and old photographs. */
+export default defineEventHandler(async (event): Promise<RetentionDue> => {
+  const who = signedInAsLead(event)
+  const { clientIds, photos } = await readJson(event, retentionDone)
+  const rules = await findRetention(await useDatabase(), who)
+  const due = new Set((await retentionDue(await useDatabase(), who, rules)).clients.map(({ id }) => id))
+  const gone: string[] = []
+  for (const id of clientIds.filter((one) => due.has(one)))
+    gone.push(
+      ...(await change(actorOf(event), { kind: 'client.erased', clientId: id, subjectId: id }, (tx) =>
+        eraseClient(tx, id),
+      )),
+    )
+  const { photoMonths } = rules
+  if (photos && photoMonths !== null)
+    gone.push(
+      ...(await change(actorOf(event), { kind: 'retention.done' }, (tx) => removeDuePhotos(tx, who, photoMonths))),
+    )
+  for (const id of gone) await usePorts().photos.remove(id)
+  return retentionDue(await useDatabase(), who, rules)
+})

@@ -1,0 +1,1 @@
+ALTER TABLE "client_link" ADD COLUMN "sites" jsonb DEFAULT '[]'::jsonb NOT NULL;

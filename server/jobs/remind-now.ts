@@ -1,0 +1,26 @@
+import { useRuntimeConfig } from 'nitropack/runtime'
+import { useStore } from '../db/use-database'
+import { lastAddress } from '../http/address'
+import { errorFacts, log } from '../http/log'
+import { usePorts } from '../ports'
+import { alone } from './alone'
+import { remind } from './reminders'
+
+/** Looks for what is due and sends it; one turn at a time. */
+let turn: Promise<unknown> = Promise.resolve()
+export function remindNow(): Promise<unknown> {
+  turn = turn
+    .then(() =>
+      alone('reminders', async () => {
+        const { mailFrom, address } = useRuntimeConfig()
+        await remind({
+          store: await useStore(),
+          ports: usePorts(),
+          address: address || lastAddress(),
+          from: mailFrom || 'Oak Pinch <no-reply@localhost>',
+        })
+      }),
+    )
+    .catch((error: unknown) => log.error({ what: 'reminders', ...errorFacts(error) }))
+  return turn
+}

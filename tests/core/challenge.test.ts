@@ -1,0 +1,249 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  barredFrom,
+  breachesOf,
+  countedShare,
+  measuredFor,
+  partingRange,
+  runnerOf,
+  standingOf,
+  teamRunner,
+  winnersOf,
+  type Measuring,
+  type Runner,
+} from '../../core/challenge'
+import { measure, openTrial, type Trial } from '../../core/trials/trial'
+import { STEADY_LOSS } from '../../core/trials/worlds'
+import type { SpanEnd } from '../../core/composition'
+
+const runner = (id: string, change: number, sd = 3): Runner => ({ id, change, sd, freedom: 30, counted: 1 })
+
+describe('places', () => {
+  it('are shared by who is not parted by error, and each has its chance of being first', () => {
+    const standing = standingOf([runner('a', -20, 1), runner('b', -19, 1), runner('c', -4, 1)])
+    expect(standing.map(({ id, place }) => [id, place])).toEqual([
+      ['a', 1],
+      ['b', 1],
+      ['c', 3],
+    ])
+    expect(standing.reduce((sum, { first }) => sum + first, 0)).toBeCloseTo(1, 9)
+    expect(standing[0]?.first).toBeGreaterThan(standing[1]?.first ?? 1)
+    expect(standing[2]?.first).toBe(0)
+  })
+
+  it('give equals equal chances, whatever their number', () => {
+    for (const count of [2, 5, 12]) {
+      const standing = standingOf(Array.from({ length: count }, (_, i) => runner(String(i), -5)))
+      expect(new Set(standing.map(({ place }) => place))).toEqual(new Set([1]))
+      for (const { first } of standing) expect(first).toBeCloseTo(1 / count, 1)
+    }
+  })
+
+  it('part two by the 95 % point of their difference, more of them by a wider one', () => {
+    // Two with the same normal error: |z| of their difference, 1.96; of three 2.34, of ten 3.16 (the studentised range's
+    // 3.314 and 4.474 over the root of two; Pearson and Hartley's table, recalled).
+    const many = (count: number) =>
+      Array.from({ length: count }, (_, i) => ({ ...runner(String(i), 0), freedom: Infinity }))
+    expect(partingRange(many(2), 40_000)).toBeCloseTo(1.96, 1)
+    expect(partingRange(many(3), 40_000)).toBeCloseTo(2.343, 1)
+    expect(partingRange(many(10), 40_000)).toBeCloseTo(3.163, 1)
+  })
+
+  it('do not depend on the order of the list, and one alone stands first for certain', () => {
+    const three = [runner('a', -9), runner('b', -1), runner('c', -30)]
+    const placed = (all: Runner[]) => Object.fromEntries(standingOf(all).map(({ id, place }) => [id, place]))
+    expect(placed([...three].reverse())).toEqual(placed(three))
+    expect(standingOf([runner('a', -1)])).toMatchObject([{ place: 1, first: 1 }])
+    expect(standingOf([])).toEqual([])
+  })
+
+  it('count shared places as races do: after two firsts comes the third', () => {
+    const change = fc.record({
+      change: fc.double({ min: -30, max: 10, noNaN: true }),
+      sd: fc.double({ min: 0.5, max: 8, noNaN: true }),
+    })
+    fc.assert(
+      fc.property(fc.array(change, { minLength: 1, maxLength: 12 }), (all) => {
+        const standing = standingOf(
+          all.map((one, i) => ({ ...one, id: String(i), freedom: 20, counted: 1 })),
+          { draws: 400 },
+        )
+        for (const { place, change: own } of standing) {
+          const better = standing.filter((other) => other.change < own).length
+          expect(place).toBeLessThanOrEqual(1 + better)
+          expect(place).toBeGreaterThanOrEqual(1)
+        }
+        expect(standing[0]?.place).toBe(1)
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
+
+describe('what counts', () => {
+  it('is loss up to 1 % of body weight a week', () => {
+    expect(countedShare(-0.6)).toBe(1)
+    expect(countedShare(-2)).toBe(0.5)
+    expect(countedShare(1)).toBe(1)
+    expect(countedShare(null)).toBe(1)
+    const fast = { ...runner('fast', -20, 1), counted: countedShare(-4) }
+    expect(standingOf([fast, runner('calm', -12, 1)]).map(({ id }) => id)).toEqual(['calm', 'fast'])
+  })
+
+  it('is a team’s mean with the error of a mean', () => {
+    const team = teamRunner('oars', [runner('a', -6, 3), runner('b', -2, 4)])
+    expect(team).toMatchObject({ change: -4, sd: 2.5, freedom: 30 })
+    expect(teamRunner('none', [])).toBeNull()
+  })
+})
+
+describe('the prize', () => {
+  const shared = standingOf([runner('a', -8), runner('b', -7), runner('c', 20)])
+  it('is shared, or goes by a lot that stays drawn', () => {
+    expect(winnersOf(shared, 'share', 'x')).toEqual(['a', 'b'])
+    const drawn = winnersOf(shared, 'draw', 'seed one')
+    expect(drawn).toHaveLength(1)
+    expect(winnersOf(shared, 'draw', 'seed one')).toEqual(drawn)
+    const lots = Array.from({ length: 200 }, (_, i) => winnersOf(shared, 'draw', `seed ${i}`)[0])
+    const a = lots.filter((one) => one === 'a').length
+    expect(a).toBeGreaterThan(60)
+    expect(a).toBeLessThan(140)
+    expect(lots).not.toContain('c')
+  })
+})
+
+describe('who is entered', () => {
+  const fit = {
+    sex: 'female' as const,
+    ageYears: 34,
+    bmi: 24,
+    percent: 27,
+    largestFoldMm: null,
+    flags: [],
+    consent: true,
+    guardianConsent: false,
+  }
+  it.each([
+    [{}, null],
+    [{ ageYears: 17 }, 'under-18'],
+    [{ flags: ['pregnant' as const] }, 'pregnant'],
+    [{ flags: ['neutral-wish' as const] }, 'neutral'],
+    [{ flags: ['eating-disorder' as const] }, 'neutral'],
+    [{ bmi: 18 }, 'underweight'],
+    // Essential fat of women to 13 % (common practice): 16 and under is near it.
+    [{ percent: 16 }, 'lean'],
+    [{ percent: 16.5 }, null],
+    [{ sex: 'male' as const, percent: 8 }, 'lean'],
+    [{ consent: false }, 'no-consent'],
+  ])('%j: %s', (change, barred) => {
+    expect(barredFrom({ ...fit, ...change })).toBe(barred)
+  })
+})
+
+describe('first and last measuring', () => {
+  const at = (day: string, change: Partial<Measuring> = {}): Measuring => ({
+    id: day,
+    day,
+    startedAt: `${day}T17:00:00Z`,
+    protocolId: 'laboratory-7',
+    assessorId: 'runa',
+    caliperId: 'steel',
+    conditions: { time: 'evening' },
+    ...change,
+  })
+  const challenge = { startsOn: '2026-10-01', endsOn: '2026-11-26' }
+
+  it('are the nearest to the start within a week, and the newest since until a week after the end', () => {
+    const days = ['2026-08-01', '2026-09-25', '2026-10-03', '2026-11-01', '2026-11-28', '2026-12-24']
+    const found = measuredFor(
+      days.map((day) => at(day)),
+      challenge,
+    )
+    expect([found.first?.day, found.last?.day]).toEqual(['2026-10-03', '2026-11-28'])
+    expect(measuredFor([at('2026-10-20')], challenge)).toEqual({ first: null, last: null })
+    expect(measuredFor([at('2026-10-01')], challenge).last).toBeNull()
+  })
+
+  it('have the same hands, caliper, set and conditions, the last one blind', () => {
+    const first = at('2026-10-01')
+    const entered = '2026-10-01T09:00:00Z'
+    expect(breachesOf(first, at('2026-11-26'), entered)).toEqual([])
+    const other = at('2026-11-26', {
+      assessorId: 'ivo',
+      caliperId: null,
+      protocolId: 'x',
+      conditions: { time: 'morning' },
+    })
+    expect(breachesOf(first, other, '2026-11-27T00:00:00Z')).toEqual([
+      'set',
+      'assessor',
+      'caliper',
+      'conditions',
+      'not-blind',
+    ])
+  })
+})
+
+/** Simulated challenges: people of a studio measured at the start and eight weeks later, through the real functions. */
+function challenges(trial: Trial, size: number): { places: number[][]; wins: boolean[] } {
+  const studio = openTrial(trial, ['sum', 'fat', 'weight'])
+  const runners = studio.ends.map((own, c) => {
+    const [first, last] = [own[0] as SpanEnd, own.at(-1) as SpanEnd]
+    const found = runnerOf(String(c), [first, last], 'sum', studio.noisesAt(c, own.length - 1))
+    if (!found) throw new Error('no runner')
+    return found
+  })
+  const places: number[][] = []
+  const wins: boolean[] = []
+  for (let i = 0; i + size <= runners.length; i += size) {
+    const group = runners.slice(i, i + size)
+    const standing = standingOf(group, { draws: 1500 })
+    places.push(standing.map(({ place }) => place))
+    wins.push(standing[0]?.id === group[0]?.id)
+  }
+  return { places, wins }
+}
+
+describe('fairness, by simulation', () => {
+  const visits = { clients: 480, looks: 3, weeksApart: 4, seed: 77 }
+
+  it('unchanged people are parted in no more than one challenge of twenty', { timeout: 120_000 }, () => {
+    const { places } = challenges({ name: 'nobody changes', ...visits }, 8)
+    const parted = places.filter((all) => all.some((place) => place > 1)).length
+    expect(places).toHaveLength(60)
+    // 60 challenges: three are expected at the very most; seven would come by chance in one of 25 at 5 %.
+    expect(parted).toBeLessThanOrEqual(6)
+  })
+
+  it('somebody who loses two fifths of their folds comes first, mostly alone', { timeout: 120_000 }, () => {
+    // An eighth of it is what error makes of two visits; of eight people the largest of it is some three times as much.
+    const course = (week: number) => 1 - 4 * STEADY_LOSS * week
+    const { places, wins } = challenges(
+      { name: 'one of eight loses', ...visits, client: (place) => (place % 8 === 0 ? { course } : {}) },
+      8,
+    )
+    const won = wins.filter(Boolean).length / wins.length
+    expect(won).toBeGreaterThan(0.95)
+    const alone = places.filter(([first, second]) => first === 1 && second !== 1).length / places.length
+    expect(alone).toBeGreaterThan(0.5)
+  })
+
+  it('fair figures are as sure as their errors say', () => {
+    // The spread of unchanged people's changes, held against the errors stated for them.
+    const ends = measure({ name: 'nobody changes', clients: 200, looks: 2, weeksApart: 8, seed: 5 })
+    const studio = openTrial({ name: 'nobody changes', clients: 200, looks: 3, weeksApart: 4, seed: 6 }, [
+      'sum',
+      'fat',
+      'weight',
+    ])
+    const noises = studio.noisesAt(0, 2)
+    const scores = ends.map((own, c) => {
+      const found = runnerOf(String(c), [own[0] as SpanEnd, own[1] as SpanEnd], 'sum', noises)
+      return (found?.change ?? NaN) / (found?.sd ?? NaN)
+    })
+    const spread = Math.sqrt(scores.reduce((sum, one) => sum + one * one, 0) / scores.length)
+    expect(spread).toBeGreaterThan(0.75)
+    expect(spread).toBeLessThan(1.15)
+  })
+})

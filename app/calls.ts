@@ -48,8 +48,8 @@ import type { SetInput, StudioSet } from '#shared/schemas/set'
 type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE'
 type Body = object | undefined
 
-/** For calls whose caller tries again by itself, in its own time. */
-const ONCE = { retry: 0 } as const
+/** For calls whose caller tries again by itself; given up after half a minute, so that a lost one holds up nothing. */
+const ONCE = { retry: 0, timeout: 30_000 } as const
 
 /** One request to the server. */
 export function call<Answer>(method: Method, path: string, body?: Body, more: object = {}): Promise<Answer> {

@@ -2,8 +2,13 @@ import type { ClientHome, HandInInput, HomeWeighIn, LinkDoor } from '#shared/sch
 import type { Pose } from '#shared/schemas/photo'
 import { call } from '~/calls'
 
-/** For calls whose caller tries again by itself, in its own time. */
-const ONCE = { retry: 0 } as const
+/**
+ * For calls whose caller tries again by itself, in its own time. A request that nobody answers (a phone between two
+ * networks) is given up after `timeout` ms: what waits behind it must not wait for ever.
+ */
+const ONCE = { retry: 0, timeout: 30_000 } as const
+/** A picture over a slow network takes its time. */
+const PICTURE = { retry: 0, timeout: 180_000 } as const
 
 /** What a client's phone asks of the server. As `~/calls`. */
 export const home = {
@@ -15,7 +20,7 @@ export const home = {
   handIn: (week: HandInInput) => call<ClientHome>('POST', '/api/hand-in/weeks', week, ONCE),
   addPhoto: (facts: { id: string; handInId: string; pose: Pose; takenAt: string }, picture: Blob) =>
     call<unknown>('POST', '/api/hand-in/photos', picture, {
-      ...ONCE,
+      ...PICTURE,
       query: facts,
       headers: { 'content-type': 'application/octet-stream' },
     } as object),

@@ -141,6 +141,8 @@ describe('from home', () => {
 
     // The network comes back, and is cut again after the server has stored the week but before its answer arrives.
     let cut = 0
+    let tellCut: () => void = () => undefined
+    const wasCut = new Promise<void>((done) => (tellCut = done))
     await phone.page.setRequestInterception(true)
     const intercept = (request: HTTPRequest) => {
       const isWeek = request.method() === 'POST' && request.url().endsWith('/api/hand-in/weeks')
@@ -150,7 +152,9 @@ describe('from home', () => {
         method: 'POST',
         headers: { ...request.headers(), cookie: cookies },
         body: request.postData() ?? '',
-      }).then(() => request.abort('connectionreset'))
+      })
+        .then(() => request.abort('connectionreset'))
+        .then(tellCut)
     }
     phone.page.on('request', intercept)
     const cookies = (await phone.page.browserContext().cookies())
@@ -160,12 +164,16 @@ describe('from home', () => {
     await phone.page.evaluate(() => window.dispatchEvent(new Event('online')))
     await until(async () => (await fromHome()).weeks.length === 1, Boolean)
     expect(cut).toBe(1)
-    await until(async () => {
-      await phone.page.evaluate(() => window.dispatchEvent(new Event('online')))
-      return (await fromHome()).weeks[0]?.photos.length === 1
-    }, Boolean)
+    await wasCut
     phone.page.off('request', intercept)
     await phone.page.setRequestInterception(false)
+    await until(
+      async () => {
+        await phone.page.evaluate(() => window.dispatchEvent(new Event('online')))
+        return { photos: (await fromHome()).weeks[0]?.photos.length, phone: await phone.textOf('body') }
+      },
+      ({ photos }) => photos === 1,
+    )
     const [week] = (await fromHome()).weeks
     expect((await fromHome()).weeks).toHaveLength(1)
     expect(week).toMatchObject({ words: 'Two long outings.', conditions: { sleep: 'short' } })

@@ -1,10 +1,16 @@
-import { sql } from 'drizzle-orm'
 import pg from 'pg'
 import type { Store } from '../server/db/database'
 import { openServerStore } from '../server/db/server-store'
 import { seedStudio } from '../server/db/seed-studio'
 import { usePorts } from '../server/ports'
 import { findErrors } from '../server/repositories/assessor-errors'
+import { listClients } from '../server/repositories/client-list'
+import { clientLines } from '../server/repositories/client-lines'
+import { findClient } from '../server/repositories/clients'
+import { findFloor } from '../server/repositories/floor'
+import { findHistory } from '../server/repositories/history'
+import type { SignedIn } from '../server/repositories/staff'
+import { explained } from './plans'
 import { at, studioTimes, type Times } from './studio-times'
 
 /** Clients of the small and the large installation, sixty check-ins each. */
@@ -21,17 +27,22 @@ async function database(name: string): Promise<string> {
   return url.href
 }
 
-/** Whole tables read, against rows fetched by an index, since the statistics were last set back. */
-async function scans({ database: db }: Store): Promise<string[]> {
-  await new Promise((settled) => setTimeout(settled, 1_500))
-  const { rows } = await db.execute<{ relname: string; seq_scan: number; idx_scan: number }>(
-    sql`select relname, seq_scan::int, coalesce(idx_scan, 0)::int as idx_scan from pg_stat_user_tables where relname in ('client', 'checkin', 'reading', 'strike', 'weigh_in', 'photo') order by relname`,
+/** EXPLAIN of what a page, the list and the floor ask, cold for this client. */
+async function plans(url: string, { database: db }: Store, who: SignedIn): Promise<void> {
+  const today = new Date().toISOString().slice(0, 10)
+  const [line] = await clientLines(db, who, false, today)
+  const client = line && (await findClient(db, who, line.id))
+  if (!client) return
+  await explained(url, 'a client’s page', () => findHistory(db, who, client))
+  await explained(url, 'the list', () =>
+    listClients(db, who, { q: '', archived: false, sort: 'fat', descending: false, filter: 'all', from: 0 }, today),
   )
-  return rows.map(({ relname, seq_scan, idx_scan }) => `${relname} ${seq_scan} whole, ${idx_scan} by index`)
+  await explained(url, 'the floor', () => findFloor(db, who, today, 'UTC'))
 }
 
 async function measured(clients: number): Promise<Record<string, Times>> {
-  const store = await openServerStore(await database(`oak_scale_${clients}`))
+  const url = await database(`oak_scale_${clients}`)
+  const store = await openServerStore(url)
   const began = performance.now()
   const made = await seedStudio(
     store,
@@ -51,7 +62,7 @@ async function measured(clients: number): Promise<Record<string, Times>> {
   await findErrors(store.database, who.studioId)
   console.log(`learning of the error from every repeat: ${((performance.now() - learning) / 1000).toFixed(1)} s`)
   const found = await studioTimes(store, who)
-  for (const line of await scans(store)) console.log(`  ${line}`)
+  await plans(url, store, who)
   await store.close()
   usePorts().shelf.clear()
   return found

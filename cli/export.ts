@@ -1,29 +1,41 @@
 import { parseArgs } from 'node:util'
 import { EXPORTS, writeExport, type ExportFormat } from '../server/exchange/exports'
-import { atStore, shownProgress } from './at-store'
+import { makeOwnFile } from '../server/exchange/own-file'
+import { findClient } from '../server/repositories/clients'
+import { printRequest } from '../server/take-home/print-request'
+import { atStore, shownProgress, type AtStore } from './at-store'
 
-const USAGE = `npm run export -- ${Object.keys(EXPORTS).join('|')} FILE [--client ID] [--data FOLDER]`
+const USAGE = `npm run export -- ${Object.keys(EXPORTS).join('|')} FILE [--client ID] [--data FOLDER]
+npm run export -- own FILE --client ID [--data FOLDER]`
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
   options: { client: { type: 'string' }, data: { type: 'string', default: process.env.DATA_DIR ?? '.data/studio' } },
 })
 const [format = '', file] = positionals
-if (!(format in EXPORTS) || !file) {
-  console.error(USAGE)
-  process.exit(2)
+const clientId = values.client ?? null
+
+function refuse(why: string): void {
+  console.error(why)
+  process.exitCode = 2
 }
-await atStore(values.data, async ({ store, photos, who }) => {
-  if (!who) {
-    console.error('There is no studio here yet.')
-    process.exitCode = 2
-    return
-  }
-  await writeExport(
-    format as ExportFormat,
-    file,
-    { store, photos, who, clientId: values.client ?? null },
-    shownProgress,
-  )
-  console.error(`\nWritten: ${file}`)
-})
+
+/** Everything about one client, to hand over; noted in the record as when it is made on the screen. */
+async function own({ store, photos, who, change }: AtStore, path: string): Promise<boolean> {
+  const client = who && clientId && (await findClient(store.database, who, clientId))
+  if (!client) return false
+  await change({ kind: 'client.exported', clientId: client.id }, () => Promise.resolve())
+  await makeOwnFile(path, { store, photos, who, client, print: printRequest }, shownProgress)
+  return true
+}
+
+if (!(format in EXPORTS || format === 'own') || !file || (format === 'own' && !clientId)) refuse(USAGE)
+else
+  await atStore(values.data, async (at) => {
+    const { store, photos, who } = at
+    if (!who) return refuse('There is no studio here yet.')
+    if (format !== 'own')
+      await writeExport(format as ExportFormat, file, { store, photos, who, clientId }, shownProgress)
+    else if (!(await own(at, file))) return refuse('There is no client with this id in the studio.')
+    console.error(`\nWritten: ${file}`)
+  })

@@ -1,5 +1,5 @@
-import ical, { ICalCalendarMethod, ICalEventStatus } from 'ical-generator'
-import { addMinutes } from 'date-fns'
+import ical, { ICalCalendarMethod, ICalEventStatus, ICalEventTransparency } from 'ical-generator'
+import { addDays, addMinutes } from 'date-fns'
 
 /** A visit as a calendar shows it: when, where, and a title without a word about bodies or health. */
 export interface CalendarVisit {
@@ -17,12 +17,25 @@ export interface CalendarVisit {
   alarmMinutes?: number
 }
 
+/** A day on which somebody is due: an entry of the whole day, which does not make anybody busy. */
+export interface CalendarDay {
+  id: string
+  title: string
+  /** Such as 2026-11-29. */
+  day: string
+}
+
 /**
- * Visits as an iCalendar file (RFC 5545). Times are instants in UTC: calendars show them on their own clocks, and a day on
+ * Visits and due days as an iCalendar file (RFC 5545). Times are instants in UTC: calendars show them on their own clocks, and a day on
  * which clocks change moves nothing.
  * @param host the studio's own name on the net, for ids no other calendar has
  */
-export function calendarOf(name: string, visits: readonly CalendarVisit[], host: string): string {
+export function calendarOf(
+  name: string,
+  visits: readonly CalendarVisit[],
+  host: string,
+  days: readonly CalendarDay[] = [],
+): string {
   const calendar = ical({
     name,
     prodId: { company: 'oak-pinch', product: 'visits', language: 'EN' },
@@ -44,5 +57,14 @@ export function calendarOf(name: string, visits: readonly CalendarVisit[], host:
     if (one.alarmMinutes !== undefined && !one.cancelled)
       event.createAlarm({ type: 'display' as never, trigger: one.alarmMinutes * 60, description: one.title })
   }
+  for (const { id, title, day } of days)
+    calendar.createEvent({
+      id: `${id}@${host}`,
+      summary: title,
+      start: new Date(`${day}T00:00:00Z`),
+      end: addDays(new Date(`${day}T00:00:00Z`), 1),
+      allDay: true,
+      transparency: ICalEventTransparency.TRANSPARENT,
+    })
   return calendar.toString()
 }

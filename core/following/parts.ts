@@ -93,23 +93,50 @@ export function partsEvidence(visits: readonly SpanEnd[]): PartsEvidence {
   return found
 }
 
-/** Pools what clients say and tells the parts apart: what is left over goes to the marks, none is below zero. */
-export function learnParts(all: readonly PartsEvidence[]): LearntParts | null {
-  const told = all.filter(({ total }) => total.count > 0)
-  const pooled = (part: keyof PartsEvidence) =>
-    all.reduce((sum, one) => ({ sum: sum.sum + one[part].sum, count: sum.count + one[part].count }), {
-      sum: 0,
-      count: 0,
-    })
-  const [reading, total, common] = [pooled('reading'), pooled('total'), pooled('common')]
-  if (told.length < FEWEST_CLIENTS || total.count < FEWEST_VISITS || common.count === 0 || reading.count === 0)
-    return null
+/** What all clients of a studio say together. */
+export interface PooledParts extends PartsEvidence {
+  /** Clients whose visits say something of the total. */
+  clients: number
+}
+
+const PARTS = ['reading', 'total', 'common'] as const
+
+/** Pools what clients say: once for a studio, so that each client's page takes only its own out again. */
+export function poolParts(all: Iterable<PartsEvidence>): PooledParts {
+  const pool: PooledParts = {
+    reading: { sum: 0, count: 0 },
+    total: { sum: 0, count: 0 },
+    common: { sum: 0, count: 0 },
+    clients: 0,
+  }
+  for (const one of all) {
+    for (const part of PARTS) {
+      pool[part].sum += one[part].sum
+      pool[part].count += one[part].count
+    }
+    if (one.total.count > 0) pool.clients += 1
+  }
+  return pool
+}
+
+/**
+ * Tells the parts apart: what is left over goes to the marks, none is below zero. Null: too little to tell.
+ * @param without what one of the pool said, who is not to be judged by it
+ */
+export function learnParts(pool: PooledParts, without: PartsEvidence = NO_PARTS): LearntParts | null {
+  const left = (part: (typeof PARTS)[number]): Pooled => ({
+    sum: pool[part].sum - without[part].sum,
+    count: pool[part].count - without[part].count,
+  })
+  const [reading, total, common] = [left('reading'), left('total'), left('common')]
+  const clients = pool.clients - (without.total.count > 0 ? 1 : 0)
+  if (clients < FEWEST_CLIENTS || total.count < FEWEST_VISITS || common.count === 0 || reading.count === 0) return null
   const one = reading.sum / reading.count
   const visit = total.sum / total.count
   const day = Math.min(visit, Math.max(0, common.sum / common.count))
   // Two readings a visit.
   const mark = Math.max(0, visit - day - one / 2)
-  return { reading: Math.sqrt(one), mark: Math.sqrt(mark), day: Math.sqrt(day), clients: told.length }
+  return { reading: Math.sqrt(one), mark: Math.sqrt(mark), day: Math.sqrt(day), clients }
 }
 
 /** An error model whose folds err by the learnt parts: what apportions a total that was learnt by itself. */

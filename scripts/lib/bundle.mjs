@@ -23,8 +23,10 @@ export async function bundled(entry) {
     target: 'node20',
     // Brings files of its own that a bundle would lose.
     external: ['@electric-sql/pglite', 'pg-native'],
-    // What is CommonJS inside asks for `require`.
-    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+    // What is CommonJS inside asks for `require` and where it stands.
+    banner: {
+      js: "import { createRequire } from 'node:module'; import { fileURLToPath as toPath } from 'node:url'; const require = createRequire(import.meta.url); const __filename = toPath(import.meta.url); const __dirname = toPath(new URL('.', import.meta.url));",
+    },
     logLevel: 'warning',
   })
   setCurrent(`bundle-${name}`, print)

@@ -4,6 +4,7 @@ import { useDatabase } from '../db/use-database'
 import { todayAt, zoneOf } from '../http/days'
 import { signedInAs } from '../http/signed-in'
 import { backupStatus } from '../jobs/nightly-backup'
+import { ownBackups } from '../jobs/own-backups'
 import { findFloor } from '../repositories/floor'
 
 const NOTHING: Floor = {
@@ -25,6 +26,6 @@ export default defineEventHandler(async (event): Promise<Floor> => {
   const floor = await findFloor(await useDatabase(), who, await todayAt(event), await zoneOf(event))
   if (who.role === 'recorder') return { ...NOTHING, open: floor.open }
   if (who.role !== 'lead') return floor
-  const { missed, last } = await backupStatus()
+  const { missed, last } = await backupStatus(await ownBackups())
   return { ...floor, backupMissed: missed ? { lastAt: last?.at ?? null } : null }
 })

@@ -12,8 +12,10 @@ import {
 import { csvRow, READINGS_HEADER } from '../../exchange/readings-csv'
 import { writeWorkbook } from '../../exchange/workbook'
 import { calendarOf } from '../../exchange/calendar'
+import { localDay } from '../../core/calendar'
 import type { Queryable, Store } from '../db/database'
 import { bookingsForCalendar } from '../repositories/bookings'
+import { dueDays, dueId } from '../repositories/due-days'
 import type { PhotoStore } from '../ports/photo-store'
 import { findTimeZone, type SignedIn } from '../repositories/staff'
 import { writeArchive } from './archive-out'
@@ -106,14 +108,17 @@ async function* resourcesOf(
   }
 }
 
-/** Every visit ever booked, of everybody or of one client, as one calendar. */
+/** Every visit ever booked and the days that are due, of everybody or of one client, as one calendar. */
 async function calendarText(db: Queryable, { who, clientId }: ExportFrom): Promise<string> {
   const all = await bookingsForCalendar(db, { studioId: who.studioId, staffId: null }, '1970-01-01T00:00:00Z')
   const own = clientId ? all.filter((one) => one.clientId === clientId) : all
+  const zone = await findTimeZone(db, who)
+  const due = await dueDays(db, { studioId: who.studioId, staffId: null }, localDay(Date.now(), zone), zone)
   return calendarOf(
     'Visits',
     own.map((one) => ({ ...one, title: one.clientName, cancelled: one.state === 'cancelled' })),
     'oak-pinch',
+    clientId ? due.filter(({ id }) => id === dueId(clientId)) : due,
   )
 }
 

@@ -10,11 +10,12 @@ import { remind } from './reminders'
 let turn: Promise<unknown> = Promise.resolve()
 export function remindNow(): Promise<unknown> {
   turn = turn
-    .then(() =>
-      alone('reminders', async () => {
+    .then(useStore)
+    .then((store) =>
+      alone(store, 'reminders', async () => {
         const { mailFrom, address } = useRuntimeConfig()
         await remind({
-          store: await useStore(),
+          store,
           ports: usePorts(),
           address: address || lastAddress(),
           from: mailFrom || 'Oak Pinch <no-reply@localhost>',

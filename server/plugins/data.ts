@@ -3,6 +3,7 @@ import { defineNitroPlugin, useRuntimeConfig } from 'nitropack/runtime'
 import { useDatabase } from '../db/use-database'
 import { errorFacts, log } from '../http/log'
 import { backupWhenDue } from '../jobs/nightly-backup'
+import { ownBackups } from '../jobs/own-backups'
 import { useDataJobs } from '../jobs/use-data'
 
 const LOOK_EVERY_MS = minutesToMilliseconds(10)
@@ -18,7 +19,9 @@ export default defineNitroPlugin((nitro) => {
     })
     .catch(tell)
   const sweeping = setInterval(() => void useDataJobs().sweep().catch(tell), SWEEP_EVERY_MS)
-  const looking = useRuntimeConfig().demo ? null : setInterval(() => void backupWhenDue(), LOOK_EVERY_MS)
+  const looking = useRuntimeConfig().demo
+    ? null
+    : setInterval(() => void ownBackups().then(backupWhenDue).catch(tell), LOOK_EVERY_MS)
   sweeping.unref()
   looking?.unref()
   nitro.hooks.hook('close', () => {

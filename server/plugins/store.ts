@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { hoursToMilliseconds, minutesToMilliseconds } from 'date-fns'
 import { defineNitroPlugin } from 'nitropack/runtime'
-import { closeStore, dataFolder, useDatabase } from '../db/use-database'
+import { closeStore, dataFolder, useDatabase, useStore } from '../db/use-database'
 import { errorFacts, log } from '../http/log'
 import { alone } from '../jobs/alone'
 import { setPorts, usePorts } from '../ports'
@@ -29,6 +29,10 @@ function tell(what: string) {
   return (error: unknown) => log.error({ what, ...errorFacts(error) })
 }
 
+async function sweep(): Promise<void> {
+  await alone(await useStore(), 'sweeping', sweepPhotos)
+}
+
 /** Sets the ports, and does in the background what should not wait for the first request. */
 export default defineNitroPlugin((nitro) => {
   const s3 = s3FromEnvironment(process.env)
@@ -36,13 +40,10 @@ export default defineNitroPlugin((nitro) => {
   useDatabase()
     // Without it the list is composed when first asked for.
     .then(warmClientLines)
-    .then(() => alone('sweeping', sweepPhotos))
+    .then(sweep)
     // What cannot be opened is told of where the server starts (server/entry.ts).
     .catch(tell('not warmed'))
-  const sweeping = setInterval(
-    () => void alone('sweeping', sweepPhotos).catch(tell('photos not swept')),
-    SWEEP_EVERY_MS,
-  )
+  const sweeping = setInterval(() => void sweep().catch(tell('photos not swept')), SWEEP_EVERY_MS)
   sweeping.unref()
   nitro.hooks.hook('close', async () => {
     clearInterval(sweeping)

@@ -10,12 +10,14 @@ import {
   moveOf,
   NO_PARTS,
   partsEvidence,
+  poolParts,
   NO_EVIDENCE,
   StudioNoise,
   type ClientEvidence,
   type LearntParts,
   type Noise,
   type PartsEvidence,
+  type PooledParts,
   type FigureCase,
   type Move,
 } from '../../core/following'
@@ -221,8 +223,9 @@ interface KeptNoise {
   noise: StudioNoise
   /** Of the sum, by everybody: what assessors' clients are held against together. */
   overall: Noise
-  /** What each client says about where error comes from. */
+  /** What each client says about where error comes from, and all together. */
   parts: ReadonlyMap<string, PartsEvidence>
+  pool: PooledParts
 }
 
 /** What a studio's check-ins teach, of clients who are there and of those who have gone. */
@@ -239,11 +242,13 @@ async function keptNoise(db: Queryable, who: InStudio, now = Date.now()): Promis
     new Map(everybody.map(({ id }) => [id, followed(id)?.evidence ?? NO_EVIDENCE])),
     evidence,
   )
+  const parts = new Map(everybody.map(({ id }) => [id, followed(id)?.parts ?? NO_PARTS]))
   const kept: KeptNoise = {
     at: now,
     noise,
     overall: noise.for('').sum,
-    parts: new Map(everybody.map(({ id }) => [id, followed(id)?.parts ?? NO_PARTS])),
+    parts,
+    pool: poolParts(parts.values()),
   }
   shelf.put('noise', who.studioId, kept)
   return kept
@@ -281,6 +286,6 @@ export async function noisesFor(
 
 /** Parts of the error as all other clients of the studio teach them; null: too few yet. */
 export async function partsFor(db: Queryable, who: InStudio, clientId: string): Promise<LearntParts | null> {
-  const { parts } = await keptNoise(db, who)
-  return learnParts([...parts].flatMap(([id, own]) => (id === clientId ? [] : own)))
+  const { parts, pool } = await keptNoise(db, who)
+  return learnParts(pool, parts.get(clientId))
 }

@@ -1,9 +1,8 @@
 import { parentPort } from 'node:worker_threads'
-import { learnSet } from '../../core/protocols'
 import { assessorDocument, type AssessorFacts } from './assessor'
-import { takeHomeDocument } from './document'
-import { takeHomeFacts, type TakeHomeRequest } from './facts'
+import type { TakeHomeRequest } from './facts'
 import { printPdf } from './print'
+import { printRequest, type PrintedPage } from './print-request'
 import { protocolDocument, type ProtocolFacts } from './protocol'
 
 /** A page asked for, and its answer: the PDF with its last day, or null when there is nothing to take home yet. */
@@ -13,14 +12,11 @@ export type PdfAsked = { id: number } & (
 export type PdfAnswer =
   { id: number; pdf: Uint8Array; day: string } | { id: number; pdf: null } | { id: number; failed: string }
 
-async function print(asked: PdfAsked): Promise<{ pdf: Uint8Array; day: string } | { pdf: null }> {
+async function print(asked: PdfAsked): Promise<PrintedPage | { pdf: null }> {
   if ('protocol' in asked)
     return { pdf: await printPdf(protocolDocument(asked.protocol)), day: asked.protocol.challenge.endsOn }
   if ('assessor' in asked) return { pdf: await printPdf(assessorDocument(asked.assessor)), day: asked.assessor.day }
-  const { request } = asked
-  for (const set of request.sets ?? []) learnSet(set)
-  const facts = takeHomeFacts(request)
-  return facts ? { pdf: await printPdf(takeHomeDocument(facts)), day: facts.to } : { pdf: null }
+  return (await printRequest(asked.request)) ?? { pdf: null }
 }
 
 // A page takes half a second to three: it is composed and printed here, so that nobody else waits for it.

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { ASSUMED_NOISE, errorParts, learnParts, modelOfParts, partsEvidence } from '../../core/following'
+import { ASSUMED_NOISE, errorParts, learnParts, modelOfParts, partsEvidence, poolParts } from '../../core/following'
 import { ASSUMED_WORLD, type MeasuringWorld } from '../../core/simulate/world'
 import { measure } from '../../core/trials/trial'
 
 /** What is learnt of a simulated studio. */
 function learntIn(world: Partial<MeasuringWorld>, clients = 60) {
   const ends = measure({ world: { ...ASSUMED_WORLD, floorMm: 0, markMm: 0.1, ...world }, clients, looks: 12, seed: 21 })
-  return learnParts(ends.map(partsEvidence))
+  return learnParts(poolParts(ends.map(partsEvidence)))
 }
 const near = (value: number | undefined, truth: number, within: number) => {
   expect(Math.abs((value ?? NaN) - truth)).toBeLessThan(within * truth)
@@ -35,12 +35,24 @@ describe('the parts of the error, learnt', () => {
       seed: 22,
       client: () => ({ course: (week) => 1 - 0.02 * week }),
     })
-    near(learnParts(ends.map(partsEvidence))?.day, 0.03, 0.3)
+    near(learnParts(poolParts(ends.map(partsEvidence)))?.day, 0.03, 0.3)
+  })
+
+  it('are for each client those of all others', () => {
+    const all = measure({ clients: 30, looks: 8, seed: 23 }).map(partsEvidence)
+    const pool = poolParts(all)
+    for (const own of [0, 7, 29]) {
+      const others = learnParts(poolParts(all.filter((_, i) => i !== own)))
+      const without = learnParts(pool, all[own])
+      expect(without?.clients).toBe(29)
+      for (const part of ['reading', 'mark', 'day'] as const)
+        expect(without?.[part]).toBeCloseTo(others?.[part] ?? NaN, 10)
+    }
   })
 
   it('waits for five clients', () => {
     expect(learntIn({}, 4)).toBeNull()
-    expect(learnParts([])).toBeNull()
+    expect(learnParts(poolParts([]))).toBeNull()
   })
 
   it('share a total out that stays what it is', () => {

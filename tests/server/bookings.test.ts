@@ -8,7 +8,7 @@ import type { StaffMember } from '../../shared/schemas/account'
 import type { BookingBoard, BookingLine, BookingProposal } from '../../shared/schemas/booking'
 import type { Floor } from '../../shared/schemas/checkin'
 import { Caller, someClient, type Server } from '../support/api'
-import { readCalendar } from '../support/calendar'
+import { readCalendar, readDays } from '../support/calendar'
 import { enterVisit } from '../support/visits'
 
 const FOLDS = [14, 12, 8, 10, 16, 20, 22]
@@ -217,6 +217,30 @@ describe('a calendar', () => {
       expect((await board(addDays(day, 1), addDays(day, 1))).map(({ clientId }) => clientId)).not.toContain(id)
     },
   )
+
+  it('says who is due and not booked, on the day the floor says', async () => {
+    const id = await client('Sanna Fjord')
+    const { link } = (await coach.send<{ link: string }>('POST', '/api/calendar-links', { of: 'studio' })).body
+    const days = async () => readDays((await read(link)).text).filter(({ uid }) => uid.includes(id))
+    const floorDay = async () => {
+      const { due, soon } = (await coach.send<Floor>('GET', '/api/floor')).body
+      return [...due, ...soon].find(({ clientId }) => clientId === id)?.next.day
+    }
+    expect(await days()).toEqual([
+      { uid: expect.stringContaining(`due-${id}@`) as string, title: 'Sanna Fjord, due', day: await floorDay() },
+    ])
+    // A pause moves it.
+    const until = addDays(localDay(Date.now(), 'Asia/Kolkata'), 9)
+    const schedule = { id: uuid(), cadenceDays: 14, pause: { until, reason: 'holiday' }, events: [] }
+    expect((await coach.send('POST', `/api/clients/${id}/schedule`, schedule)).status).toBe(201)
+    expect((await days())[0]?.day).toBe(addDays(until, 1))
+    expect(await floorDay()).toBe(addDays(until, 1))
+    // A booking takes it away; nobody's feed holds other coaches' clients.
+    expect((await book({ clientId: id, visits: [{ id: uuid(), startsAt: at(12) }] })).status).toBe(201)
+    expect(await days()).toEqual([])
+    const own = (await coach.send<{ link: string }>('POST', '/api/calendar-links', { of: 'me' })).body.link
+    expect(readDays((await read(own)).text)).toEqual([])
+  })
 
   it('hands one visit over without a word about bodies', async () => {
     const visits = [{ id: uuid(), startsAt: at(6) }]

@@ -1,9 +1,10 @@
 import { spawn } from 'node:child_process'
-import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { addDays, subDays } from 'date-fns'
 import { eq, sql } from 'drizzle-orm'
+import { strFromU8, unzipSync } from 'fflate'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { bundled } from '../../scripts/lib/bundle.mjs'
@@ -14,6 +15,7 @@ import { seedDemo } from '../../server/db/seed-demo'
 import { openArchive, verifyArchive } from '../../server/exchange/archive-in'
 import { goneBy, keptOf, listBackups, makeBackup } from '../../server/exchange/backups'
 import { progressOf, UNWATCHED } from '../../server/exchange/progress'
+import { backupWhenDue } from '../../server/jobs/nightly-backup'
 import { folderPhotos } from '../../server/ports/photo-store'
 import { removeDuePhotos, retentionDue } from '../../server/repositories/retention'
 import type { DataJob, DataPage } from '../../shared/schemas/data'
@@ -81,6 +83,35 @@ describe('backups that are kept', () => {
   })
 })
 
+describe('the backup of the night', () => {
+  const into = join(folder, 'nights')
+  const names = async () => (await listBackups(into)).map(({ at }) => at)
+  const look = (at: string) => backupWhenDue({ store, photos, folder: into }, new Date(at))
+
+  it('is made once a day, after two where the studio is', { timeout: 60_000 }, async () => {
+    await store.database.update(studio).set({ timeZone: 'Pacific/Auckland' })
+    // Thirteen hours ahead of UTC: 01:50 and 02:10 on the 27th.
+    await look('2026-11-26T12:50:00Z')
+    expect(await names()).toEqual([])
+    await look('2026-11-26T13:10:00Z')
+    await look('2026-11-26T13:20:00Z')
+    await look('2026-11-27T10:50:00Z')
+    expect(await names()).toEqual(['2026-11-26T13:10:00.000Z'])
+    // The next day begins at eleven in the morning of UTC; a night that was slept through is made up for when it is noticed.
+    await look('2026-11-28T05:00:00Z')
+    expect(await names()).toEqual(['2026-11-28T05:00:00.000Z', '2026-11-26T13:10:00.000Z'])
+  })
+
+  it('fails into the log, and is made by the next look', { timeout: 60_000 }, async () => {
+    const away = { ...store, snapshot: () => Promise.reject(new Error('The disk is away.')) }
+    await backupWhenDue({ store: away, photos, folder: into }, new Date('2026-11-29T05:00:00Z'))
+    expect(await names()).not.toContain('2026-11-29T05:00:00.000Z')
+    expect(readdirSync(into).filter((name) => name.endsWith('.part'))).toEqual([])
+    await look('2026-11-29T05:10:00Z')
+    expect(await names()).toContain('2026-11-29T05:10:00.000Z')
+  })
+})
+
 /** A command as a process of its own, killed as soon as what it says matches. */
 async function killedAt(entry: string, args: string[], at: RegExp): Promise<string> {
   const child = spawn(process.execPath, [await bundled(entry), ...args], { env: { ...process.env, DATABASE_URL: '' } })
@@ -131,6 +162,30 @@ describe('a kill in the middle', () => {
     expect(opened.manifest.tables.find(({ table }) => table === 'client')?.rows).toBe(8)
     opened.zip.close()
   })
+
+  it(
+    'a client’s own file is made by command too, with its page; nobody’s by an unknown id',
+    { timeout: 120_000 },
+    async () => {
+      const data = join(folder, 'restored')
+      const [one] = await store.database.select().from(client).where(eq(client.name, 'Maren Osk'))
+      const file = join(folder, 'maren.zip')
+      expect(
+        await killedAt('cli/export.ts', ['own', file, '--client', one?.id ?? '', '--data', data], /never/),
+      ).toContain('Written')
+      const parts = unzipSync(new Uint8Array(readFileSync(file)))
+      expect(strFromU8(parts['take-home.pdf']?.slice(0, 5) ?? new Uint8Array())).toBe('%PDF-')
+      expect(strFromU8(parts['tables/client.jsonl'] ?? new Uint8Array())).toContain('Maren Osk')
+      expect(
+        strFromU8(parts['tables/client.jsonl'] ?? new Uint8Array())
+          .trim()
+          .split('\n'),
+      ).toHaveLength(1)
+      const none = await killedAt('cli/export.ts', ['own', `${file}.2`, '--client', uuid(), '--data', data], /never/)
+      expect(none).toContain('no client with this id')
+      expect(existsSync(`${file}.2`)).toBe(false)
+    },
+  )
 
   it('of a long import leaves not one row of it', { timeout: 240_000 }, async () => {
     const server = await startServer()

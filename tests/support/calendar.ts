@@ -1,5 +1,12 @@
 import ICAL from 'ical.js'
 
+/** An entry of a whole day as another library reads it. */
+export interface ReadDay {
+  uid: string
+  title: string
+  day: string
+}
+
 /** A visit as another library reads it from an iCalendar file. */
 export interface ReadVisit {
   uid: string
@@ -11,11 +18,25 @@ export interface ReadVisit {
   sequence: number
 }
 
+function entries(text: string, wholeDay: boolean) {
+  return new ICAL.Component(ICAL.parse(text) as never)
+    .getAllSubcomponents('vevent')
+    .map((component) => ({ component, event: new ICAL.Event(component) }))
+    .filter(({ event }) => event.startDate.isDate === wholeDay)
+}
+
+/** Every entry of a whole day, read by ical.js. */
+export function readDays(text: string): ReadDay[] {
+  return entries(text, true).map(({ event }) => ({
+    uid: event.uid,
+    title: event.summary,
+    day: event.startDate.toString(),
+  }))
+}
+
 /** Every visit of an iCalendar file, read by ical.js. */
 export function readCalendar(text: string): ReadVisit[] {
-  const calendar = new ICAL.Component(ICAL.parse(text) as never)
-  return calendar.getAllSubcomponents('vevent').map((component) => {
-    const event = new ICAL.Event(component)
+  return entries(text, false).map(({ component, event }) => {
     return {
       uid: event.uid,
       title: event.summary,

@@ -3,6 +3,7 @@ import type { DataJob } from '../../../shared/schemas/data'
 import { actorOf } from '../../http/actor'
 import { signedInAsLead } from '../../http/signed-in'
 import { backupNow } from '../../jobs/nightly-backup'
+import { ownBackups } from '../../jobs/own-backups'
 import { useDataJobs } from '../../jobs/use-data'
 import { change } from '../../write/use-change'
 
@@ -12,6 +13,6 @@ export default defineEventHandler(async (event): Promise<DataJob> => {
   await change(actorOf(event), { kind: 'data.exported' }, () => Promise.resolve())
   setResponseStatus(event, 202)
   return useDataJobs().start(who, { kind: 'backup', about: 'Backup' }, async (progress) => ({
-    result: await backupNow(progress),
+    result: await backupNow(await ownBackups(), progress),
   }))
 })

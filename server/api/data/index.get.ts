@@ -4,6 +4,7 @@ import { useDatabase } from '../../db/use-database'
 import { listImports } from '../../exchange/take-back'
 import { signedInAsLead } from '../../http/signed-in'
 import { backupStatus } from '../../jobs/nightly-backup'
+import { ownBackups } from '../../jobs/own-backups'
 import { useDataJobs } from '../../jobs/use-data'
 import { findRetention, retentionDue } from '../../repositories/retention'
 
@@ -13,7 +14,7 @@ export default defineEventHandler(async (event): Promise<DataPage> => {
   const db = await useDatabase()
   const retention = await findRetention(db, who)
   return {
-    backup: await backupStatus(),
+    backup: await backupStatus(await ownBackups()),
     imports: await listImports(db, who),
     jobs: useDataJobs().running(who),
     retention,

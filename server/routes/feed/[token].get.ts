@@ -1,5 +1,6 @@
 import { defineEventHandler, getRouterParam, setHeader } from 'h3'
 import { subDays } from 'date-fns'
+import { localDay } from '../../../core/calendar'
 import { calendarOf } from '../../../exchange/calendar'
 import { useDatabase } from '../../db/use-database'
 import { ownOrigin } from '../../http/address'
@@ -8,6 +9,8 @@ import { countAttempt } from '../../http/guessing'
 import { hashOf } from '../../http/tokens'
 import { bookingsForCalendar } from '../../repositories/bookings'
 import { findCalendar } from '../../repositories/calendar-links'
+import { dueDays } from '../../repositories/due-days'
+import { findTimeZone } from '../../repositories/staff'
 
 /** How far back a calendar goes, days. */
 const BACK_DAYS = 30
@@ -23,11 +26,14 @@ export default defineEventHandler(async (event) => {
   }
   const from = subDays(new Date(), BACK_DAYS).toISOString()
   const visits = await bookingsForCalendar(db, found, from)
+  const zone = await findTimeZone(db, found)
+  const due = await dueDays(db, found, localDay(Date.now(), zone), zone)
   setHeader(event, 'content-type', 'text/calendar; charset=utf-8')
   setHeader(event, 'cache-control', 'private, no-store')
   return calendarOf(
     found.studioName,
     visits.map((one) => ({ ...one, title: one.clientName, cancelled: one.state === 'cancelled' })),
     new URL(ownOrigin(event)).hostname,
+    due,
   )
 })

@@ -1,0 +1,9 @@
+import { useStore } from '../db/use-database'
+import { usePorts } from '../ports'
+import type { BackingUp } from './nightly-backup'
+import { backupFolder } from './use-data'
+
+/** This process's own store, pictures and folder of backups. */
+export async function ownBackups(): Promise<BackingUp> {
+  return { store: await useStore(), photos: usePorts().photos, folder: backupFolder() }
+}

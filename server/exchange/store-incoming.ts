@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises'
 import { getTableColumns, inArray, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import { v7 as uuid } from 'uuid'
@@ -59,6 +60,8 @@ class Gathered {
         throw what ? new TableRefused(`A value of this file cannot be kept: ${what} Nothing was stored.`) : error
       })
       rows.length = 0
+      // The embedded database computes on this thread: whoever asks how far this is, or gives it up, gets a turn.
+      await setImmediate()
     }
   }
 }

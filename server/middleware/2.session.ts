@@ -1,5 +1,5 @@
 import { defineEventHandler, getRequestURL, sendRedirect, type H3Event } from 'h3'
-import { refreshSession } from '../http/refresh-session'
+import { refreshSession, watchingSession } from '../http/refresh-session'
 import { failure } from '../http/failure'
 import { logOf } from '../http/log'
 import { noteAddress } from '../http/address'
@@ -25,10 +25,14 @@ function isBuiltFile(path: string): boolean {
   )
 }
 
-async function signedIn(event: H3Event): Promise<SignedIn | null> {
+/** How far long work is, and giving it up: answered from memory while that work keeps the database busy. */
+const WATCHING = /^(GET|DELETE) \/api\/data\/jobs\/[\da-f-]{36}$/
+
+async function signedIn(event: H3Event, route: string): Promise<SignedIn | null> {
   const { user } = await getUserSession(event)
   // A cookie sealed by an earlier version holds no session.
-  return user?.sessionId ? refreshSession(user.sessionId) : null
+  if (!user?.sessionId) return null
+  return WATCHING.test(route) ? watchingSession(user.sessionId) : refreshSession(user.sessionId)
 }
 
 /** What a client's link opens answers to a phone that has given its PIN, and to nobody else: also not to a coach. */
@@ -46,7 +50,7 @@ export default defineEventHandler(async (event) => {
   if (isApi && OPEN_ROUTES.includes(`${event.method} ${pathname}`)) return
   if (!isApi && (OPEN_PAGES.includes(pathname) || SECRET_ADDRESSES.some((one) => one.test(pathname)))) return
   if (pathname.startsWith('/api/hand-in')) return enterByLink(event, `${event.method} ${pathname}`)
-  const person = await signedIn(event)
+  const person = await signedIn(event, `${event.method} ${pathname}`)
   if (person) {
     if (isApi && !mayUse(person.role, `${event.method} ${pathname}`)) {
       logOf(event).warn({ what: 'refused', why: 'role', staff: person.staffId })

@@ -12,6 +12,7 @@ import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { RecordPage } from '../../shared/schemas/record'
 import { Caller, someClient, someReading, startedCheckin, type Server } from '../support/api'
+import { until } from '../support/until'
 import { broughtFile, endOf } from '../support/data'
 import { storeOf } from '../support/database'
 import { enterVisit } from '../support/visits'
@@ -199,6 +200,32 @@ describe('long work', () => {
     await lead.send('DELETE', `/api/data/jobs/${begun.body.id}`)
     const ended = await endOf(lead, begun)
     expect(ended.state).toBe('stopped')
+  })
+
+  it('is watched and given up while it is stored, which keeps an embedded database from everybody else', async () => {
+    const before = (await lead.send<ClientPage>('GET', '/api/clients')).body.total
+    const rows = Array.from({ length: 30_000 }, (_, i) => {
+      const day = new Date(Date.UTC(1980, 0, 1) + Math.floor(i / 50) * 86_400_000).toISOString().slice(0, 10)
+      return `Many Rower ${i % 50},F,1950-01-01,${day},${10 + (i % 20)}`
+    })
+    const file = await broughtFile(lead, 'long.csv', `Name,Sex,DOB,Date,Triceps mm\n${rows.join('\n')}\n`)
+    const begun = await lead.send<DataJob>('POST', `/api/data/files/${file}/import`, { id: uuid(), plan: null })
+    const steps: number[] = []
+    // Looked through once, then stored: rows are counted anew.
+    const isStoring = () => steps.some((done, i) => done < (steps[i - 1] ?? 0))
+    const storing = () => steps.slice(steps.findIndex((done, i) => done < (steps[i - 1] ?? 0)))
+    await until(
+      async () => {
+        const { body } = await lead.send<DataJob>('GET', `/api/data/jobs/${begun.body.id}`)
+        if (body.step) steps.push(body.step.done)
+        return body.state
+      },
+      (state) => state !== 'running' || (isStoring() && new Set(storing()).size > 2),
+    )
+    expect(new Set(storing()).size).toBeGreaterThan(2)
+    expect((await lead.send('DELETE', `/api/data/jobs/${begun.body.id}`)).status).toBe(200)
+    expect((await endOf(lead, begun)).state).toBe('stopped')
+    expect((await lead.send<ClientPage>('GET', '/api/clients')).body.total).toBe(before)
   })
 })
 

@@ -36,7 +36,7 @@ import type { Alignment, Photo, Pose } from '#shared/schemas/photo'
 import type { ClientSchedule } from '#core/schedule'
 import type { ScheduleInput } from '#shared/schemas/schedule'
 import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
-import type { RecordPage } from '#shared/schemas/record'
+import type { RecordCheck, RecordPage } from '#shared/schemas/record'
 import type { Mailbox } from '#shared/schemas/mail'
 import type { SetInput, StudioSet } from '#shared/schemas/set'
 
@@ -78,6 +78,7 @@ export const studios = {
   change: (studio: StudioInput) => call<Me>('PATCH', '/api/studio', studio),
   setRules: (rules: StudioRules) => call<Me>('PUT', '/api/studio/rules', rules),
   offerEnergy: (offered: boolean) => call<Me>('PUT', '/api/studio/energy', { offered }),
+  checkRecord: () => call<RecordCheck>('GET', '/api/record/check'),
   /** What is null is not asked by. */
   record: (by: Record<string, string | null>) =>
     call<RecordPage>('GET', '/api/record', undefined, {

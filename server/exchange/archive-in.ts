@@ -14,6 +14,7 @@ import { openZipIn, type ZipIn } from '../../exchange/archive/zip-in'
 import { migrationsCount, type Queryable, type Transaction } from '../db/database'
 import { audit, studio } from '../db/schema'
 import type { PhotoStore } from '../ports/photo-store'
+import { chainComesAlong, chainLoose } from '../repositories/record-chain'
 import { ARCHIVED, type ArchivedTable } from './tables'
 import type { Progress } from './progress'
 
@@ -103,6 +104,9 @@ async function* rowsIn({ manifest, zip }: OpenArchive, table: ArchivedTable): As
     throw new ArchiveRefused(`tables/${table.name}.jsonl is not what the manifest says it is: the file is damaged.`)
 }
 
+/** A studio in use keeps its own: itself, and the chain of its record, which rows that come are added to. */
+const OWN_ALONE: ReadonlySet<string> = new Set(['studio', 'audit_chain'])
+
 /** How the rows of an archive stand to what is here. */
 export interface Standing {
   table: string
@@ -181,7 +185,8 @@ export async function compareArchive(db: Queryable, archive: OpenArchive, progre
       done += rows.length
       progress.tell({ done, total, of: 'rows' })
     }
-    if (table.name !== 'studio' || own?.id === archive.manifest.studio.id || !own) standings.push(standing)
+    if (!own || !OWN_ALONE.has(table.name) || (table.name === 'studio' && own.id === archive.manifest.studio.id))
+      standings.push(standing)
   }
   return standings
 }
@@ -222,16 +227,17 @@ export async function importArchive(
   await importPhotos(archive, photos, progress)
   const [own] = await tx.select({ id: studio.id }).from(studio)
   const gone = await erased(tx)
+  if (!own) await chainComesAlong(tx)
   const total = archive.manifest.tables.reduce((sum, { rows }) => sum + rows, 0)
   let done = 0
   let added = 0
   for (const table of ARCHIVED) {
-    const skipsStudio = table.name === 'studio' && own !== undefined
+    const stays = own !== undefined && OWN_ALONE.has(table.name)
     for await (const batch of rowsIn(archive, table)) {
       progress.stopped()
       done += batch.length
       progress.tell({ done, total, of: 'rows' })
-      if (skipsStudio) continue
+      if (stays) continue
       const rows = own ? adopt(table, batch, archive.manifest.studio.id, own.id) : batch
       const here = own ? await hereAlready(tx, table, rows) : new Map<string, Row>()
       const fresh = withoutErased(table, rows, gone).filter((row) => !here.has(keyOf(table, row)))
@@ -246,6 +252,7 @@ export async function importArchive(
       added += fresh.length
     }
   }
+  await chainLoose(tx)
   return { added, kept: total - added }
 }
 

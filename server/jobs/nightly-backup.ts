@@ -7,6 +7,7 @@ import { listBackups, makeBackup } from '../exchange/backups'
 import { UNWATCHED, type Progress } from '../exchange/progress'
 import { errorFacts, log } from '../http/log'
 import type { PhotoStore } from '../ports/photo-store'
+import { recordEnd } from '../repositories/record-chain'
 import { alone } from './alone'
 
 type Made = Awaited<ReturnType<typeof makeBackup>>
@@ -52,13 +53,21 @@ export async function backupStatus(
 /** Makes the night's backup where the day has none yet: asked every few minutes. What goes wrong is logged. */
 export async function backupWhenDue(at: BackingUp, now = new Date()): Promise<void> {
   try {
-    const [own] = await at.store.database.select({ zone: studio.timeZone }).from(studio)
+    const [own] = await at.store.database.select({ studioId: studio.id, zone: studio.timeZone }).from(studio)
     if (!own) return
     const here = clockIn(now, own.zone)
     const isDone = (await listBackups(at.folder)).some((one) => clockIn(one.at, own.zone).day === here.day)
     if (isDone || here.minute < FROM_HOUR * 60) return
     const made = await backupNow(at, UNWATCHED, now)
-    if (made) log.info({ what: 'backup made', bytes: made.bytes, missingPhotographs: made.missing })
+    if (!made) return
+    // Kept outside the database: what the record's chain can be held against.
+    const end = await recordEnd(at.store.database, own)
+    log.info({
+      what: 'backup made',
+      bytes: made.bytes,
+      missingPhotographs: made.missing,
+      record: end && `${end.seq}:${end.hash}`,
+    })
   } catch (error) {
     log.error({ what: 'backup failed', ...errorFacts(error) })
   }

@@ -4,7 +4,7 @@ import type { Store, Transaction } from '../db/database'
 import { audit, client } from '../db/schema'
 import type { Ports } from '../ports'
 import type { LiveMessage } from '../ports/bus'
-import { CHANGES_ALL, CHANGES_REPEATS, isRecorded, type ChangeKind } from './kinds'
+import { CHANGES_ALL, CHANGES_REPEATS, isRecorded, LOOKS, type ChangeKind } from './kinds'
 
 /** Who changes something: a person of the studio, a client by their own link, or the application itself. */
 export type Actor =
@@ -64,7 +64,7 @@ export async function changeIn<Result>(
       concerns: (more) => Object.assign(about, more),
     })
     if (unchanged) return done
-    if (about.clientId) {
+    if (about.clientId && !LOOKS.has(change.kind)) {
       // Lines computed from the facts before are made anew.
       await tx
         .update(client)

@@ -24,3 +24,6 @@ export const CHANGES_REPEATS: ReadonlySet<ChangeKind> = new Set([
   'checkin.set',
   'caliper.corrected',
 ])
+
+/** Kinds after which nothing is another: somebody looked. */
+export const LOOKS: ReadonlySet<ChangeKind> = new Set(['client.seen', 'photo.seen', 'record.seen', 'client.exported'])

@@ -38,3 +38,13 @@ export interface RecordPage {
   lines: RecordLine[]
   next: string | null
 }
+
+/** What came of working the record's chain out anew. */
+export interface RecordCheck {
+  /** Entries that are as they were written. */
+  entries: number
+  /** Hash of the last of them. */
+  last: string | null
+  /** What is wrong, said; null: nothing. */
+  fault: string | null
+}

@@ -1,10 +1,12 @@
+import { v7 as uuid } from 'uuid'
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { randomBytes, randomUUID, scryptSync } from 'node:crypto'
 import { request } from 'node:http'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { staff, studio } from '../../server/db/schema'
 import type { SessionRecord, StaffMember, StaffRecord } from '../../shared/schemas/account'
-import type { RecordPage } from '../../shared/schemas/record'
+import type { RecordCheck, RecordPage } from '../../shared/schemas/record'
 import { storeOf } from '../support/database'
 import { Caller, LEAD, someClient, someReading, startedCheckin, type Server } from '../support/api'
 
@@ -186,6 +188,34 @@ describe('the record', () => {
     expect(await asked('day=2020-01-01')).toEqual([])
     expect((await asked(`day=${new Date().toISOString().slice(0, 10)}`)).length).toBeGreaterThan(5)
     expect(await statusOf(ivo, '/api/record')).toBe(403)
+  })
+
+  it('says who looked at whom, once an hour, without anything of theirs being touched; and can be checked', async () => {
+    const client = someClient({ name: 'Seen Rower', photoConsentOn: '2026-01-10' })
+    const { checkinId } = await startedCheckin(lead, client)
+    const picture = await sharp({ create: { width: 60, height: 90, channels: 3, background: '#998877' } })
+      .jpeg()
+      .toBuffer()
+    const photo = uuid()
+    const query = new URLSearchParams({ id: photo, pose: 'front', takenAt: '2026-11-20T17:00:00.000Z' })
+    await lead.sendBytes(`/api/checkins/${checkinId}/photos?${query}`, picture)
+    const ivo = await signedIn(IVO)
+    for (let i = 0; i < 3; i += 1) {
+      expect((await ivo.send('GET', `/api/clients/${client.id}/history`)).status).toBe(200)
+      expect((await ivo.bytes(`/api/photos/${photo}`)).status).toBe(200)
+    }
+    // Nothing is noted about what was not shown.
+    expect((await ivo.send('GET', `/api/clients/${uuid()}/history`)).status).toBe(404)
+    const { lines } = (await lead.send<RecordPage>('GET', `/api/record?clientId=${client.id}&staffId=${ivoId}`)).body
+    expect(lines.map(({ words, by }) => [by, words])).toEqual([
+      ['Ivo Tarn', 'looked at photographs'],
+      ['Ivo Tarn', 'looked at a client’s page'],
+    ])
+    expect((await lead.send<RecordPage>('GET', '/api/record?kind=record.seen')).body.lines).toHaveLength(1)
+    const { status, body } = await lead.send<RecordCheck>('GET', '/api/record/check')
+    expect([status, body.fault]).toEqual([200, null])
+    expect(body.entries).toBeGreaterThan(20)
+    expect(await statusOf(ivo, '/api/record/check')).toBe(403)
   })
 
   it('comes a page at a time and holds no row twice', async () => {

@@ -5,7 +5,7 @@ import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate'
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openInMemory, type Database, type Queryable, type Store, type Transaction } from '../../server/db/database'
-import { audit, client, reading, studio } from '../../server/db/schema'
+import { audit, client, reading, studio, weighIn } from '../../server/db/schema'
 import { seedDemoBench } from '../../server/db/demo-bench'
 import { seedDemoPhotos } from '../../server/db/demo-photos'
 import { seedDemoWeek } from '../../server/db/demo-week'
@@ -15,6 +15,7 @@ import { writeArchive } from '../../server/exchange/archive-out'
 import { progressOf, UNWATCHED } from '../../server/exchange/progress'
 import { folderPhotos } from '../../server/ports/photo-store'
 import { listCheckins } from '../../server/repositories/checkins'
+import { checkRecord } from '../../server/repositories/record-chain'
 import { testStore } from '../support/database'
 
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-archive-'))
@@ -146,14 +147,16 @@ describe('an archive', () => {
         .update(client)
         .set({ name: 'Another Name' })
         .where(eq(client.id, somebody?.id ?? ''))
-      const [gone] = await used.select({ id: audit.id }).from(audit).limit(1)
-      await used.delete(audit).where(eq(audit.id, gone?.id ?? ''))
+      const [gone] = await used.select({ id: weighIn.id }).from(weighIn).limit(1)
+      await used.delete(weighIn).where(eq(weighIn.id, gone?.id ?? ''))
       const archive = await openArchive(first)
       const standings = await compareArchive(used, archive, UNWATCHED)
       archive.zip.close()
       const of = (name: string) => standings.find(({ table }) => table === name)
       expect(of('client')).toMatchObject({ fresh: 0, conflict: 1 })
-      expect(of('audit')).toMatchObject({ fresh: 1, conflict: 0 })
+      expect(of('weigh_in')).toMatchObject({ fresh: 1, conflict: 0 })
+      // The chain of a studio in use is its own.
+      expect(of('audit_chain')).toBeUndefined()
       expect(of('reading')).toMatchObject({ fresh: 0, conflict: 0 })
       expect(await bring(used, first)).toMatchObject({ added: 1 })
       const [kept] = await used
@@ -172,6 +175,9 @@ describe('an archive', () => {
       expect(await other.select({ name: studio.name }).from(studio)).toEqual([{ name: 'Boathouse North' }])
       const owners = await other.selectDistinct({ id: client.studioId }).from(client)
       expect(owners).toEqual([{ id }])
+      // Rows of the record that came are in this one's chain.
+      const { entries, fault } = await checkRecord(other, { studioId: id })
+      expect([fault, entries]).toEqual([null, (await other.select().from(audit)).length])
     })
   })
 

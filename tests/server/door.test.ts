@@ -36,7 +36,20 @@ describe('every write', () => {
       [...text.matchAll(writing)]
         .filter(
           ([, on = '']) =>
-            !['tx', 'map', 'real', 'madeUp', 'where', 'written', 'open', 'waiting', 'known', 'stops'].includes(on),
+            ![
+              'tx',
+              'map',
+              'real',
+              'madeUp',
+              'where',
+              'written',
+              'open',
+              'waiting',
+              'known',
+              'stops',
+              'recent',
+              'noted',
+            ].includes(on),
         )
         .map(([match, on = '']) => `${name}: ${on}: ${match}`),
     )

@@ -17,6 +17,7 @@ import { goneBy, keptOf, listBackups, makeBackup } from '../../server/exchange/b
 import { progressOf, UNWATCHED } from '../../server/exchange/progress'
 import { backupWhenDue } from '../../server/jobs/nightly-backup'
 import { folderPhotos } from '../../server/ports/photo-store'
+import { recordEnd } from '../../server/repositories/record-chain'
 import { removeDuePhotos, retentionDue } from '../../server/repositories/retention'
 import type { DataJob, DataPage } from '../../shared/schemas/data'
 import type { ClientPage } from '../../shared/schemas/client'
@@ -121,6 +122,7 @@ async function killedAt(entry: string, args: string[], at: RegExp): Promise<stri
       said += chunk
       if (at.test(said)) child.kill('SIGKILL')
     })
+    child.stdout.on('data', (chunk) => (said += chunk))
     child.on('exit', () => ended(said))
   })
 }
@@ -143,6 +145,13 @@ describe('a kill in the middle', () => {
     const whole = await openStore(data)
     expect((await whole.database.select().from(client)).length).toBe(all)
     await whole.close()
+    // The record came with its chain, which a command holds against what was noted before.
+    const [own] = await store.database.select({ studioId: studio.id }).from(studio)
+    const end = await recordEnd(store.database, own ?? { studioId: '' })
+    const check = (noted: string) => killedAt('cli/check-record.ts', ['--data', data, '--noted', noted], /never/)
+    expect(await check(`${end?.seq}:${end?.hash}`)).toContain(`${end?.seq} entries are as they were written.`)
+    expect(await check(`2:${'0'.repeat(64)}`)).toContain('does not have the hash that was noted')
+    expect(await check('2:none')).toContain('npm run check-record')
   })
 
   it('of a backup leaves none that looks like one', { timeout: 120_000 }, async () => {

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { check, index, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { check, index, integer, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { staff, studio } from './people'
 import { instant } from './instant'
 
@@ -81,5 +81,30 @@ export const audit = pgTable(
     index('audit_client').on(t.clientId, t.at),
     check('audit_actor', sql`${t.actor} in ('staff', 'link', 'system')`),
     check('audit_kind', sql`${t.kind} ~ '^[a-z.-]{1,40}$'`),
+  ],
+)
+
+/**
+ * The record's chain: every row of it in the order it came, with a hash over the row and the hash before. A row changed,
+ * taken out or put in between shows (server/repositories/record-chain.ts). Written by the database itself whenever a row
+ * of the record is (migration 0016), which also lets nobody change or remove either.
+ */
+export const auditChain = pgTable(
+  'audit_chain',
+  {
+    studioId: uuid('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    seq: integer('seq').notNull(),
+    auditId: uuid('audit_id')
+      .notNull()
+      .references(() => audit.id),
+    /** SHA-256, hexadecimal. */
+    hash: text('hash').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.studioId, t.seq] }),
+    uniqueIndex('audit_chain_row').on(t.auditId),
+    check('audit_chain_hash', sql`${t.hash} ~ '^[0-9a-f]{64}$'`),
   ],
 )

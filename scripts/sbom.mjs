@@ -37,16 +37,23 @@ const isFine = (expression) =>
 
 ensureInstalled()
 const file = resolve(process.argv[2] ?? join(ROOT, '.output/sbom.cdx.json'))
-const { status, stdout, stderr } = spawnSync('npm', ['sbom', '--sbom-format', 'cyclonedx', '--omit', 'dev'], {
+const { status, stdout, stderr } = spawnSync('npm', ['sbom', '--sbom-format', 'cyclonedx'], {
   cwd: ROOT,
   encoding: 'utf8',
   maxBuffer: 64 * 1024 * 1024,
 })
 if (status !== 0) throw new Error(`npm sbom ended with ${status}: ${stderr}`)
+// npm's own way to leave out what is only built with loses packages that are needed by both.
+const all = JSON.parse(stdout)
+const components = all.components.filter(
+  ({ properties = [] }) => !properties.some(({ name }) => name === 'cdx:npm:package:development'),
+)
+const shipped = new Set(components.map((part) => part['bom-ref']))
+const dependencies = all.dependencies.filter(({ ref }) => shipped.has(ref) || ref === all.metadata.component['bom-ref'])
+for (const one of dependencies) one.dependsOn = one.dependsOn?.filter((ref) => shipped.has(ref))
 mkdirSync(dirname(file), { recursive: true })
-writeFileSync(file, stdout)
+writeFileSync(file, `${JSON.stringify({ ...all, components, dependencies }, null, 1)}\n`)
 
-const { components } = JSON.parse(stdout)
 const byLicence = new Map()
 for (const part of components) byLicence.set(said(part), [...(byLicence.get(said(part)) ?? []), part])
 const lines = [...byLicence].sort((a, b) => b[1].length - a[1].length)

@@ -6,6 +6,8 @@ import { staff } from '../server/db/schema'
 import { memoryBus } from '../server/ports/bus'
 import { folderPhotos, type PhotoStore } from '../server/ports/photo-store'
 import { s3FromEnvironment, s3Photos } from '../server/ports/s3-photos'
+import { sealedPhotos } from '../server/ports/sealed-photos'
+import { dataKeys } from '../server/sealed/keys'
 import { memoryShelf } from '../server/ports/shelf'
 import { sentenceOf } from '../server/exchange/sentences'
 import type { Progress } from '../server/exchange/progress'
@@ -20,6 +22,8 @@ import { FolderInUse } from '../server/db/folder-lock'
 export interface AtStore {
   store: Store
   photos: PhotoStore
+  /** The same, as they lie there: sealed where there is a key. */
+  kept: PhotoStore
   folder: string
   /** The lead coach in whose name a command works; null: there is no studio yet. */
   who: SignedIn | null
@@ -54,10 +58,12 @@ export async function atStore(dataDir: string, work: (at: AtStore) => Promise<vo
     const opened = store
     await learnSets(opened.database)
     const s3 = s3FromEnvironment(process.env)
+    const kept = s3 ? s3Photos(s3) : folderPhotos(join(folder, 'photos'))
     const who = await leadOf(opened)
     await work({
       store: opened,
-      photos: s3 ? s3Photos(s3) : folderPhotos(join(folder, 'photos')),
+      photos: sealedPhotos(kept, dataKeys()),
+      kept,
       folder,
       who,
       change: (what, inside) => {

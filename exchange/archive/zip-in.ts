@@ -1,5 +1,5 @@
 import { Transform, type Readable } from 'node:stream'
-import yauzl, { type Entry, type ZipFile } from 'yauzl'
+import yauzl, { type Entry, type RandomAccessReader, type ZipFile } from 'yauzl'
 
 /** A ZIP that cannot be taken, with a sentence. */
 export class ZipRefused extends Error {}
@@ -41,14 +41,19 @@ function refusalOf(
   return null
 }
 
-function openZip(file: string): Promise<ZipFile> {
-  return new Promise((done, refuse) =>
-    yauzl.open(
-      file,
-      { lazyEntries: true, autoClose: false, validateEntrySizes: true, strictFileNames: false },
-      (error, zip) => (error ? refuse(new ZipRefused(DAMAGED)) : done(zip)),
-    ),
-  )
+/** Where a ZIP is read from that does not lie open on the disk. */
+export interface ZipSource {
+  size: number
+  reader: RandomAccessReader
+}
+
+function openZip(from: string | ZipSource): Promise<ZipFile> {
+  const options = { lazyEntries: true, autoClose: false, validateEntrySizes: true, strictFileNames: false }
+  return new Promise((done, refuse) => {
+    const opened = (error: Error | null, zip: ZipFile) => (error ? refuse(new ZipRefused(DAMAGED)) : done(zip))
+    if (typeof from === 'string') yauzl.open(from, options, opened)
+    else yauzl.fromRandomAccessReader(from.reader, from.size, options, opened)
+  })
 }
 
 function directoryOf(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry>> {
@@ -79,11 +84,12 @@ function directoryOf(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry
 }
 
 /**
- * Opens a ZIP of this disk and reads its directory.
+ * Opens a ZIP and reads its directory.
+ * @param from a file of this disk, or what reads it
  * @throws ZipRefused for what is no ZIP, is damaged, climbs out of itself, or unpacks to too much
  */
-export async function openZipIn(file: string, limits: ZipLimits): Promise<ZipIn> {
-  const zip = await openZip(file)
+export async function openZipIn(from: string | ZipSource, limits: ZipLimits): Promise<ZipIn> {
+  const zip = await openZip(from)
   let entries: Map<string, Entry>
   try {
     entries = await directoryOf(zip, limits)

@@ -15,6 +15,8 @@ import { migrationsCount, type Queryable, type Transaction } from '../db/databas
 import { audit, studio } from '../db/schema'
 import type { PhotoStore } from '../ports/photo-store'
 import { chainComesAlong, chainLoose } from '../repositories/record-chain'
+import { dataKeys } from '../sealed/keys'
+import { isSealed, openSealed } from '../sealed/sealed-file'
 import { ARCHIVED, type ArchivedTable } from './tables'
 import type { Progress } from './progress'
 
@@ -30,11 +32,11 @@ export interface OpenArchive {
 }
 
 /**
- * Opens an archive of this disk.
- * @throws ZipRefused, ArchiveRefused with a sentence
+ * Opens an archive of this disk, also one that is sealed with one of the keys.
+ * @throws ZipRefused, ArchiveRefused, KeyRefused, SealBroken with a sentence
  */
-export async function openArchive(file: string): Promise<OpenArchive> {
-  const zip = await openZipIn(file, LIMITS)
+export async function openArchive(file: string, keys = dataKeys()): Promise<OpenArchive> {
+  const zip = await openZipIn((await isSealed(file)) ? await openSealed(file, keys) : file, LIMITS)
   try {
     if (!zip.paths.includes(MANIFEST))
       throw new ArchiveRefused('This ZIP is no archive of Oak Pinch: it has no manifest.')

@@ -7,6 +7,8 @@ import type { Store } from '../db/database'
 import type { PhotoStore } from '../ports/photo-store'
 import { openArchive, verifyArchive } from './archive-in'
 import { writeArchive } from './archive-out'
+import { dataKeys } from '../sealed/keys'
+import { sealedFile } from '../sealed/sealed-file'
 import type { Progress } from './progress'
 
 /** A backup that was written whole and read back. */
@@ -17,9 +19,13 @@ export interface Backup {
   bytes: number
 }
 
-const NAME = /^oak-pinch-(\d{4})-(\d\d)-(\d\d)T(\d\d)(\d\d)(\d\d)Z\.oakpinch\.zip$/
+const NAME = /^oak-pinch-(\d{4})-(\d\d)-(\d\d)T(\d\d)(\d\d)(\d\d)Z\.oakpinch\.zip(\.sealed)?$/
 
-const nameAt = (at: Date) => `oak-pinch-${at.toISOString().slice(0, 19).replaceAll(':', '')}Z${ARCHIVE_ENDING}`
+/** After the name of one that is sealed with a key. */
+const SEALED_ENDING = '.sealed'
+
+const nameAt = (at: Date, sealed: boolean) =>
+  `oak-pinch-${at.toISOString().slice(0, 19).replaceAll(':', '')}Z${ARCHIVE_ENDING}${sealed ? SEALED_ENDING : ''}`
 
 function instantOf(name: string): string | null {
   const [, year, month, day, hour, minute, second] = NAME.exec(name) ?? []
@@ -77,7 +83,7 @@ export async function removeOld(folder: string, now: Date): Promise<void> {
 
 /**
  * Writes a backup, reads it back whole, and only then gives it its name; older ones go by the rule of `keptOf`. Cut off
- * anywhere, it leaves nothing that looks like a backup.
+ * anywhere, it leaves nothing that looks like a backup. Sealed where the environment names a key.
  */
 export async function makeBackup(
   store: Pick<Store, 'snapshot'>,
@@ -93,15 +99,21 @@ export async function makeBackup(
     const { mtimeMs } = await stat(join(folder, name)).catch(() => ({ mtimeMs: Date.now() }))
     if (Date.now() - mtimeMs > 60_000) await rm(join(folder, name), { force: true })
   }
-  const name = nameAt(now)
+  const keys = dataKeys()
+  const name = nameAt(now, keys.current !== null)
   const part = join(folder, `${name}.${process.pid}.part`)
   try {
     const { missing } = await store.snapshot((db) =>
-      writeArchive(db, photos, createWriteStream(part, { mode: 0o600 }), progress),
+      writeArchive(
+        db,
+        photos,
+        keys.current ? sealedFile(part, keys.current) : createWriteStream(part, { mode: 0o600 }),
+        progress,
+      ),
     )
     const handle = await open(part, 'r+')
     await handle.sync().finally(() => handle.close())
-    const archive = await openArchive(part)
+    const archive = await openArchive(part, keys)
     await verifyArchive(archive, progress).finally(() => archive.zip.close())
     await rename(part, join(folder, name))
     await removeOld(folder, now)

@@ -19,6 +19,7 @@ import { client, columnName, studio } from '../db/schema'
 import { listSets } from '../repositories/sets'
 import type { InStudio, SignedIn } from '../repositories/staff'
 import { BringIn, type Terms } from './bring-in'
+import { isSealed } from '../sealed/sealed-file'
 import type { Progress } from './progress'
 
 /** A file somebody brought. */
@@ -38,6 +39,7 @@ export async function kindOf({ path }: BroughtFile): Promise<Kind> {
   const { buffer, bytesRead } = await handle.read(Buffer.alloc(512), 0, 512, 0).finally(() => handle.close())
   const start = buffer.subarray(0, bytesRead)
   if (bytesRead === 0) throw new TableRefused('This file is empty.')
+  if (await isSealed(path)) return { type: 'archive', form: 'zip' }
   if (start.subarray(0, 2).toString('latin1') === 'PK') {
     const zip = await openZipIn(path, { parts: 1_000_300, partBytes: 2 ** 40, allBytes: 2 ** 42, ratio: 1_000 })
     zip.close()

@@ -7,6 +7,8 @@ import { alone } from '../jobs/alone'
 import { setPorts, usePorts } from '../ports'
 import { folderPhotos } from '../ports/photo-store'
 import { s3FromEnvironment, s3Photos } from '../ports/s3-photos'
+import { sealedPhotos } from '../ports/sealed-photos'
+import { dataKeys } from '../sealed/keys'
 import { warmClientLines } from '../repositories/client-lines'
 import { keptHomePhotoIds } from '../repositories/hand-ins'
 import { keptPhotoIds } from '../repositories/photos'
@@ -36,7 +38,7 @@ async function sweep(): Promise<void> {
 /** Sets the ports, and does in the background what should not wait for the first request. */
 export default defineNitroPlugin((nitro) => {
   const s3 = s3FromEnvironment(process.env)
-  setPorts({ photos: s3 ? s3Photos(s3) : folderPhotos(join(dataFolder(), 'photos')) })
+  setPorts({ photos: sealedPhotos(s3 ? s3Photos(s3) : folderPhotos(join(dataFolder(), 'photos')), dataKeys()) })
   useDatabase()
     // Without it the list is composed when first asked for.
     .then(warmClientLines)

@@ -76,8 +76,8 @@ export default defineNuxtConfig({
     mailFrom: '',
     // scrypt as advised today (OWASP): 128 MB a hash.
     hash: { scrypt: { cost: 2 ** 17, blockSize: 8, parallelization: 1, maxMemory: 160 * 2 ** 20 } },
-    // Secure is added at sign-in whenever the request came over https (server/http/session-cookie.ts).
-    session: { password: '', maxAge: 60 * 60 * 24 * 14, cookie: { secure: false, sameSite: 'lax' } },
+    // The longest a studio may let a session run. Secure is added at sign-in whenever the request came over https (server/http/session-cookie.ts).
+    session: { password: '', maxAge: 60 * 60 * 24 * 30, cookie: { secure: false, sameSite: 'lax' } },
   },
   pwa: {
     registerType: 'autoUpdate',

@@ -9,4 +9,5 @@ useTheme()
   <NuxtLayout>
     <NuxtPage />
   </NuxtLayout>
+  <ConfirmIdentity />
 </template>

@@ -32,6 +32,7 @@ import type {
   PinnedStart,
   WorthwhileInput,
 } from '#shared/schemas/following'
+import type { Problem } from '#shared/schemas/problem'
 import type { Alignment, Photo, Pose } from '#shared/schemas/photo'
 import type { ClientSchedule } from '#core/schedule'
 import type { ScheduleInput } from '#shared/schemas/schedule'
@@ -39,6 +40,7 @@ import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
 import type { RecordCheck, RecordPage } from '#shared/schemas/record'
 import type { Mailbox } from '#shared/schemas/mail'
 import type { SetInput, StudioSet } from '#shared/schemas/set'
+import { askToConfirm } from '~/confirming'
 
 /**
  * Everything the application asks of the server, by what it is about. Each gives what the server answers and throws a
@@ -51,9 +53,19 @@ type Body = object | undefined
 /** For calls whose caller tries again by itself; given up after half a minute, so that a lost one holds up nothing. */
 const ONCE = { retry: 0, timeout: 30_000 } as const
 
-/** One request to the server. */
-export function call<Answer>(method: Method, path: string, body?: Body, more: object = {}): Promise<Answer> {
-  return $fetch<unknown>(path, { method, body, ...more } as object) as Promise<Answer>
+const needsProof = (error: unknown) =>
+  ((error as { data?: Partial<Problem> } | null)?.data?.confirm ?? false) &&
+  (error as { status?: number }).status === 403
+
+/** One request to the server. What is guarded there asks its person for their password first, and is then sent again. */
+export async function call<Answer>(method: Method, path: string, body?: Body, more: object = {}): Promise<Answer> {
+  const send = () => $fetch<unknown>(path, { method, body, ...more } as object) as Promise<Answer>
+  try {
+    return await send()
+  } catch (error) {
+    if (needsProof(error) && (await askToConfirm())) return send()
+    throw error
+  }
 }
 
 export const access = {
@@ -69,6 +81,8 @@ export const own = {
   setUnits: (units: OwnUnitsInput) => call<Me>('PATCH', '/api/me', units),
   setHabits: (habits: Habits) => call<Me>('PUT', '/api/me/habits', habits),
   setPassword: (change: { old: string; password: string }) => call<unknown>('PUT', '/api/me/password', change),
+  /** Proves anew who it is. */
+  confirm: (password: string) => call<unknown>('POST', '/api/me/confirm', { password }, ONCE),
   sessions: () => call<SessionRecord[]>('GET', '/api/me/sessions'),
   endSession: (id: string) => call<SessionRecord[]>('DELETE', `/api/me/sessions/${id}`),
   endOtherSessions: () => call<SessionRecord[]>('DELETE', '/api/me/sessions'),

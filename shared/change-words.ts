@@ -33,6 +33,7 @@ export const CHANGE_WORDS = {
   'password.link': 'made a link for a new password',
   'password.reset': 'chose a new password by link',
   'session.started': 'signed in',
+  'session.confirmed': 'confirmed who they are',
   'session.ended': 'signed out',
   'sessions.ended': 'ended sessions',
   'client.seen': 'looked at a client’s page',

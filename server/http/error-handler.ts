@@ -40,13 +40,14 @@ const onError: NitroErrorHandler = async (thrown, event) => {
   const error = asAnswer(thrown)
   const status = error.statusCode || 500
   if (status >= 500) logOf(event).error({ what: 'failed', status, method: event.method, ...errorFacts(thrown) })
-  const data = error.data as { fields?: FieldProblem[]; stored?: unknown } | undefined
+  const data = error.data as (Partial<Problem> & { fields?: FieldProblem[] }) | undefined
   const known = SENTENCES[status]
   const message = error.message === error.statusMessage && known ? known : sentence(status, error.message)
   const problem: Problem = {
     message,
     fields: data?.fields ?? [],
     ...(data?.stored === undefined ? {} : { stored: data.stored }),
+    ...(data?.confirm ? { confirm: true } : {}),
   }
   setResponseStatus(event, status)
   setResponseHeader(event, 'content-type', 'application/json')

@@ -10,3 +10,12 @@ export function failure(statusCode: number, message: string, fields: FieldProble
 export function conflict(message: string, stored: unknown): H3Error {
   return createError({ statusCode: 409, message, data: { fields: [], stored } })
 }
+
+/** An answer that somebody has to prove once more who they are before this is done. */
+export function unconfirmed(): H3Error {
+  return createError({
+    statusCode: 403,
+    message: 'Please confirm that it is you before this is done.',
+    data: { fields: [], confirm: true },
+  })
+}

@@ -1,10 +1,12 @@
 import { defineEventHandler, getRequestURL, sendRedirect, type H3Event } from 'h3'
 import { refreshSession, watchingSession } from '../http/refresh-session'
-import { failure } from '../http/failure'
+import { failure, unconfirmed } from '../http/failure'
 import { logOf } from '../http/log'
 import { noteAddress } from '../http/address'
 import { linkSessionOf, type AtLink } from '../http/at-link'
 import { LINK_ROUTES, mayUse, OPEN_PAGES, OPEN_ROUTES, SECRET_ADDRESSES } from '../http/open-routes'
+import { isFresh, isGuarded } from '../http/guarded-routes'
+import type { FoundSession } from '../repositories/sessions'
 import type { SignedIn } from '../repositories/staff'
 
 declare module 'h3' {
@@ -28,7 +30,7 @@ function isBuiltFile(path: string): boolean {
 /** How far long work is, and giving it up: answered from memory while that work keeps the database busy. */
 const WATCHING = /^(GET|DELETE) \/api\/data\/jobs\/[\da-f-]{36}$/
 
-async function signedIn(event: H3Event, route: string): Promise<SignedIn | null> {
+async function signedIn(event: H3Event, route: string): Promise<FoundSession | null> {
   const { user } = await getUserSession(event)
   // A cookie sealed by an earlier version holds no session.
   if (!user?.sessionId) return null
@@ -56,7 +58,9 @@ export default defineEventHandler(async (event) => {
       logOf(event).warn({ what: 'refused', why: 'role', staff: person.staffId })
       throw failure(403, 'A recorder writes readings down and nothing else. Please ask a coach.')
     }
-    event.context.signedIn = person
+    if (isApi && isGuarded(`${event.method} ${pathname}`) && !isFresh(person)) throw unconfirmed()
+    const { stale: _, confirmedAt: __, ...signedInPerson } = person
+    event.context.signedIn = signedInPerson
     noteAddress(event)
     return
   }

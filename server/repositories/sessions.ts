@@ -1,5 +1,5 @@
-import { and, desc, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
-import { subDays, subHours } from 'date-fns'
+import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
+import { minutesToMilliseconds } from 'date-fns'
 import type { SessionRecord } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'
 import { localDay } from '../../core/calendar'
@@ -7,27 +7,38 @@ import { knownDevice, session, staff, studio } from '../db/schema'
 import { standsInFor } from './absences'
 import type { SignedIn } from './staff'
 
-/** A session ends this many days after it was started, used or not. */
-export const SESSION_DAYS = 14
 const DEVICES_KEPT = 20
+/** That a session is used is noted at most so often, minutes. */
+const NOTED_EVERY = { least: 5, most: 60 } as const
 
-/** Sessions that have not ended, by themselves or by somebody. */
+/** Sessions that have not ended: not by somebody, not unused for too long, not after the days a studio gives them. */
 function running(now: Date) {
-  return and(isNull(session.endedAt), gt(session.startedAt, subDays(now, SESSION_DAYS).toISOString()))
+  const at = now.toISOString()
+  return and(
+    isNull(session.endedAt),
+    sql`${session.startedAt} > ${at}::timestamptz - make_interval(days => ${studio.sessionDays})`,
+    sql`${session.seenAt} > ${at}::timestamptz - make_interval(hours => ${studio.sessionIdleHours})`,
+  )
 }
 
-/** The person a session that runs belongs to, while they may sign in; null otherwise. `stale`: not noted for an hour. */
-export async function findSession(
-  db: Queryable,
-  id: string,
-  now = new Date(),
-): Promise<(SignedIn & { stale: boolean }) | null> {
+/** Who a session lets in, and what it says of itself. */
+export interface FoundSession extends SignedIn {
+  /** Its use was not noted for a while. */
+  stale: boolean
+  /** ISO instant of the last proof of who it is. */
+  confirmedAt: string
+}
+
+/** The person a session that runs belongs to, while they may sign in; null otherwise. */
+export async function findSession(db: Queryable, id: string, now = new Date()): Promise<FoundSession | null> {
   const [row] = await db
     .select({
       staffId: staff.id,
       studioId: staff.studioId,
       role: staff.role,
       seenAt: session.seenAt,
+      confirmedAt: session.confirmedAt,
+      idleHours: studio.sessionIdleHours,
       coachesSee: studio.coachesSee,
       timeZone: studio.timeZone,
     })
@@ -36,8 +47,10 @@ export async function findSession(
     .innerJoin(studio, eq(studio.id, staff.studioId))
     .where(and(eq(session.id, id), eq(staff.active, true), running(now)))
   if (!row) return null
-  const { seenAt, coachesSee, timeZone, ...person } = row
-  const stale = seenAt < subHours(now, 1).toISOString()
+  const { seenAt, idleHours, coachesSee, timeZone, ...person } = row
+  // Often enough that nobody at work runs into the limit.
+  const every = Math.min(NOTED_EVERY.most, Math.max(NOTED_EVERY.least, (idleHours * 60) / 8))
+  const stale = Date.parse(seenAt) < +now - minutesToMilliseconds(every)
   // Leads answer for everybody; a recorder sees what is being measured and nothing else.
   if (coachesSee === 'all' || person.role !== 'coach') return { ...person, sessionId: id, stale }
   const sees = [person.staffId, ...(await standsInFor(db, person.staffId, localDay(now, timeZone)))]
@@ -49,7 +62,12 @@ export async function startSession(
   fresh: { id: string; staffId: string; device: string },
   now = new Date().toISOString(),
 ): Promise<void> {
-  await tx.insert(session).values({ ...fresh, startedAt: now, seenAt: now })
+  await tx.insert(session).values({ ...fresh, startedAt: now, seenAt: now, confirmedAt: now })
+}
+
+/** Notes that its person has proved once more who they are. */
+export async function noteConfirmed(tx: Transaction, id: string, now = new Date().toISOString()): Promise<void> {
+  await tx.update(session).set({ confirmedAt: now }).where(eq(session.id, id))
 }
 
 export async function noteSeen(tx: Transaction, id: string, now = new Date().toISOString()): Promise<void> {
@@ -75,6 +93,7 @@ export async function listSessions(
     })
     .from(session)
     .innerJoin(staff, eq(staff.id, session.staffId))
+    .innerJoin(studio, eq(studio.id, staff.studioId))
     .where(and(whose, running(now)))
     .orderBy(desc(session.seenAt), desc(session.id))
   return rows.map((row) => ({ ...row, own: row.id === who.sessionId }))

@@ -107,7 +107,13 @@ export async function findMe(db: Queryable, who: SignedIn): Promise<Me | null> {
       own: { massUnit: staff.massUnit, lengthUnit: staff.lengthUnit },
       habits: staff.habits,
       energySince: studio.energyAcceptedAt,
-      rules: { coachesSee: studio.coachesSee, quietFrom: studio.quietFrom, quietTo: studio.quietTo },
+      rules: {
+        coachesSee: studio.coachesSee,
+        quietFrom: studio.quietFrom,
+        quietTo: studio.quietTo,
+        sessionIdleHours: studio.sessionIdleHours,
+        sessionDays: studio.sessionDays,
+      },
     })
     .from(staff)
     .innerJoin(studio, eq(studio.id, staff.studioId))

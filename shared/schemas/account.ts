@@ -84,12 +84,30 @@ export const studioRules = z.strictObject({
   coachesSee: z.enum(['all', 'own'], { error: 'Everybody’s clients, or their own.' }).optional(),
   quietFrom: hour.optional(),
   quietTo: hour.optional(),
+  sessionIdleHours: z
+    .int({ error: 'Please give whole hours.' })
+    .min(1, 'An hour at least.')
+    .max(720, 'Thirty days at most.')
+    .optional(),
+  sessionDays: z
+    .int({ error: 'Please give whole days.' })
+    .min(1, 'A day at least.')
+    .max(30, 'Thirty days at most.')
+    .optional(),
 })
 export type StudioRules = z.output<typeof studioRules>
 
 /** Whether energy and macros are offered: only with the page on scope of practice accepted. */
 export const energyOffer = z.strictObject({ offered: z.boolean({ error: 'Say yes or no.' }) })
 export type EnergyOffer = z.output<typeof energyOffer>
+
+/** A password given once more, before something guarded is done. */
+export const confirmInput = z.strictObject({
+  password: z
+    .string({ error: 'Please give your password.' })
+    .min(1, 'Please give your password.')
+    .max(200, 'This is too long.'),
+})
 
 /** How one coach works. */
 export const habitsInput = z.strictObject({

@@ -10,4 +10,6 @@ export interface Problem {
   fields: FieldProblem[]
   /** What stands there instead, where that is the trouble. */
   stored?: unknown
+  /** It will be done once its person has proved anew who they are. */
+  confirm?: true
 }

@@ -89,6 +89,7 @@ beforeAll(async () => {
     ['PATCH /api/me', () => ({ massUnit: 'kg', lengthUnit: null })],
     ['PUT /api/me/habits', () => ({ sounds: true })],
     ['PUT /api/me/password', () => ({ old: 'x', password: 'short' })],
+    ['POST /api/me/confirm', () => ({ password: 'x' })],
     ['PATCH /api/studio', () => ({ name: 'Reedwater', massUnit: 'kg', lengthUnit: 'cm', timeZone: 'UTC' })],
     ['POST /api/staff', () => ({ ...ivo, password: 'short' })],
     [`PATCH /api/staff/${ids.staff}`, () => ({ role: 'coach' })],

@@ -29,12 +29,14 @@ export interface StudioSettings {
   empty?: boolean
   /** The tablet can go on without the server. */
   offline?: boolean
+  /** Environment of the server. */
+  env?: Record<string, string>
 }
 
 /** Starts the application and a browser, signed in at both unless nobody is there yet. */
 export async function openStudio(settings: StudioSettings = {}): Promise<Studio> {
-  const { demo = false, flags = [], empty = false, offline = false } = settings
-  const [server, browser] = await Promise.all([startServer({ demo }), launchChromium(flags)])
+  const { demo = false, flags = [], empty = false, offline = false, env = {} } = settings
+  const [server, browser] = await Promise.all([startServer({ demo, env }), launchChromium(flags)])
   const api = new Caller(server)
   const coach = await Visitor.arrive(browser, server.address, TABLET, offline)
   if (!empty) {

@@ -1,17 +1,24 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { isAsked } from '~/confirming'
 
-/** A sheet of paper laid over the page. Escape and a press beside it close it. */
-defineProps<{
+/**
+ * A sheet of paper laid over the page. Escape and a press beside it close it. While somebody is asked who they are, that
+ * sheet is the only one.
+ */
+const props = defineProps<{
   title: string
   /** Wide enough for a picture and what is said about it. */
   wide?: boolean
+  /** The sheet that asks who somebody is. */
+  first?: boolean
 }>()
+const open = computed(() => props.first || !isAsked())
 const emit = defineEmits<{ close: [] }>()
 </script>
 
 <template>
-  <Dialog open class="relative z-30" @close="emit('close')">
+  <Dialog :open="open" class="relative z-30" @close="emit('close')">
     <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
     <div class="fixed inset-0 grid place-items-center overflow-y-auto p-4">
       <DialogPanel

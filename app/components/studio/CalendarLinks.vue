@@ -37,7 +37,8 @@ function revoke(id: string) {
   <section class="grid content-start gap-2" aria-labelledby="calendars">
     <h2 id="calendars" class="border-b-2 border-ink pb-2 text-lg font-bold">Visits in your calendar</h2>
     <p class="text-[15px] text-faded">
-      A secret address to subscribe to. Visits with name, time and place, and who is due and not booked; no word about bodies.
+      A secret address to subscribe to. Visits with name, time and place, and who is due and not booked; no word about
+      bodies.
     </p>
     <div v-for="{ whose, name } in kinds" :key="whose" class="flex flex-wrap items-center gap-2" :data-calendar="whose">
       <span class="min-w-0 flex-1"

@@ -125,6 +125,7 @@ function added(person: StaffMember, address: string | null) {
           clients of who is away.
         </p>
       </section>
+      <SessionLimits v-if="store.isLead" />
       <AwayPanel :people="people" />
     </div>
   </div>

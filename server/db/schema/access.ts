@@ -14,8 +14,12 @@ export const session = pgTable(
     /** The browser, in a few words. */
     device: text('device').notNull(),
     startedAt: instant('started_at').notNull(),
-    /** Last used, to the hour. */
+    /** Last used, to some minutes. */
     seenAt: instant('seen_at').notNull(),
+    /** When its person last gave a password, or another proof: what is guarded asks for one that is fresh. */
+    confirmedAt: instant('confirmed_at')
+      .notNull()
+      .default(sql`'2000-01-01T00:00:00Z'`),
     endedAt: instant('ended_at'),
   },
   (t) => [

@@ -47,6 +47,9 @@ export const studio = pgTable(
     /** No mail leaves from this hour to that one, where the studio is; the same twice: at any hour. */
     quietFrom: integer('quiet_from').notNull().default(20),
     quietTo: integer('quiet_to').notNull().default(8),
+    /** Somebody signed in is signed out after so many hours without a request, and after so many days in any case. */
+    sessionIdleHours: integer('session_idle_hours').notNull().default(72),
+    sessionDays: integer('session_days').notNull().default(14),
     /** How long what it has is kept. */
     retention: jsonb('retention').$type<RetentionRules>().notNull().default(KEEP_ALL),
     createdAt: instant('created_at')
@@ -57,6 +60,7 @@ export const studio = pgTable(
     check('studio_name_length', sql`length(${t.name}) between 1 and 120`),
     check('studio_mass_unit', sql`${t.massUnit} in ('kg', 'lb')`),
     check('studio_length_unit', sql`${t.lengthUnit} in ('cm', 'in')`),
+    check('studio_session', sql`${t.sessionIdleHours} between 1 and 720 and ${t.sessionDays} between 1 and 30`),
     check('studio_coaches_see', sql`${t.coachesSee} in ('all', 'own')`),
     check('studio_quiet', sql`${t.quietFrom} between 0 and 23 and ${t.quietTo} between 0 and 23`),
   ],

@@ -4,7 +4,10 @@ import type {
   Habits,
   Me,
   OwnUnitsInput,
+  RecoveryCodes,
   Role,
+  SecondFactorBegun,
+  SecondFactorState,
   SessionRecord,
   SetupInput,
   StaffInput,
@@ -71,7 +74,7 @@ export async function call<Answer>(method: Method, path: string, body?: Body, mo
 export const access = {
   setupNeeded: () => call<{ needed: boolean }>('GET', '/api/setup'),
   setup: (studio: SetupInput) => call<unknown>('POST', '/api/setup', studio),
-  signIn: (who: { email: string; password: string }) => call<unknown>('POST', '/api/sign-in', who),
+  signIn: (who: { email: string; password: string; code?: string }) => call<unknown>('POST', '/api/sign-in', who),
   signOut: () => call<unknown>('POST', '/api/sign-out', undefined, ONCE),
   resetPassword: (chosen: { token: string; password: string }) => call<unknown>('POST', '/api/password-reset', chosen),
 }
@@ -81,6 +84,11 @@ export const own = {
   setUnits: (units: OwnUnitsInput) => call<Me>('PATCH', '/api/me', units),
   setHabits: (habits: Habits) => call<Me>('PUT', '/api/me/habits', habits),
   setPassword: (change: { old: string; password: string }) => call<unknown>('PUT', '/api/me/password', change),
+  secondFactor: () => call<SecondFactorState>('GET', '/api/me/second-factor'),
+  beginSecondFactor: () => call<SecondFactorBegun>('POST', '/api/me/second-factor', {}),
+  confirmSecondFactor: (code: string) => call<RecoveryCodes>('POST', '/api/me/second-factor/confirm', { code }, ONCE),
+  renewCodes: () => call<RecoveryCodes>('POST', '/api/me/second-factor/codes', {}, ONCE),
+  removeSecondFactor: () => call<SecondFactorState>('DELETE', '/api/me/second-factor'),
   /** Proves anew who it is. */
   confirm: (password: string) => call<unknown>('POST', '/api/me/confirm', { password }, ONCE),
   sessions: () => call<SessionRecord[]>('GET', '/api/me/sessions'),
@@ -106,6 +114,7 @@ export const staff = {
   change: (id: string, change: { role: Role } | { active: boolean }) =>
     call<StaffRecord[]>('PATCH', `/api/staff/${id}`, change),
   invite: (person: InviteInput) => call<{ person: StaffMember; link: string }>('POST', '/api/staff/invite', person),
+  removeSecondFactor: (id: string) => call<unknown>('DELETE', `/api/staff/${id}/second-factor`),
   passwordLink: (id: string) => call<{ link: string }>('POST', `/api/staff/${id}/password-link`, {}),
 }
 

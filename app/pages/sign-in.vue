@@ -10,7 +10,12 @@ useHead({ title: 'Sign in, Oak Pinch' })
 const store = useMe()
 const route = useRoute()
 const router = useRouter()
-const problems = useProblems(['email', 'password'])
+const problems = useProblems(['email', 'password', 'code'])
+/** The password was right and the account asks for a second proof. */
+const asksCode = ref(false)
+watch(problems.problem, (problem) => {
+  asksCode.value ||= problem?.fields.some(({ field }) => field === 'code') ?? false
+})
 
 onMounted(async () => {
   // Whoever comes here is not signed in any more, by their own doing or because the session has run out.
@@ -27,10 +32,11 @@ function nextPath(): string {
 }
 
 const form = useForm({
-  defaultValues: { email: '', password: '' },
+  defaultValues: { email: '', password: '', code: '' } as { email: string; password: string; code?: string },
   validators: { onSubmit: signInInput },
   async onSubmit({ value }) {
-    if (await problems.send(() => store.signIn(value))) await router.push(nextPath())
+    const { code, ...who } = value
+    if (await problems.send(() => store.signIn(code ? { ...who, code } : who))) await router.push(nextPath())
   },
 })
 </script>
@@ -43,6 +49,16 @@ const form = useForm({
     </form.Field>
     <form.Field v-slot="slot" name="password">
       <FormLine v-bind="slot" label="Password" :problems="problems" type="password" autocomplete="current-password" />
+    </form.Field>
+    <form.Field v-if="asksCode" v-slot="slot" name="code">
+      <FormLine
+        v-bind="slot"
+        label="Code"
+        :problems="problems"
+        type="text"
+        autocomplete="one-time-code"
+        hint="The six digits your phone shows, or one of your codes on paper."
+      />
     </form.Field>
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <button class="press press-first min-h-12">Sign in</button>

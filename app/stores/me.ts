@@ -87,7 +87,7 @@ export const useMe = defineStore('me', () => {
   }
 
   /** Signs in; a sign-out still to be told is told first. */
-  async function signIn(body: { email: string; password: string }): Promise<void> {
+  async function signIn(body: { email: string; password: string; code?: string }): Promise<void> {
     await access.signIn(body)
     noteLeaving(false)
     await load()

@@ -1,4 +1,4 @@
-import { defineEventHandler } from 'h3'
+import { defineEventHandler, type H3Event } from 'h3'
 import { signInInput } from '../../shared/schemas/account'
 import { useDatabase } from '../db/use-database'
 import { readJson } from '../http/body'
@@ -6,13 +6,33 @@ import { failure } from '../http/failure'
 import { attemptSucceeded, countAttempt } from '../http/guessing'
 import { logOf } from '../http/log'
 import { hashInTurn, isRight } from '../http/password'
+import { takeCode } from '../http/second-factor'
 import { deviceHash, openSession, sealSession } from '../http/session-cookie'
+import { secondFactorState } from '../repositories/second-factors'
 import { isKnownDevice } from '../repositories/sessions'
 import { findCredentials, setPassword } from '../repositories/staff'
+import type { Actor } from '../write/change'
 import { change } from '../write/use-change'
 
+type Person = Extract<Actor, { kind: 'staff' }>
+
+/** Lets nobody on without the second proof. Throws 401 at the field. */
+async function askSecond(event: H3Event, actor: Person, code: string): Promise<void> {
+  const refuse = (message: string) => failure(401, message, [{ field: 'code', message }])
+  if (code === '') throw refuse('Please give the code your phone shows, or one of those on paper.')
+  const isPaper = !/^[\d\s]+$/.test(code)
+  const right = await change(actor, { kind: isPaper ? 'factor.used' : 'factor.step' }, async (tx, unit) => {
+    const taken = await takeCode(tx, actor.staffId, code)
+    if (!taken) unit.unchanged()
+    return taken
+  })
+  if (right) return
+  logOf(event).warn({ what: 'second proof refused', staff: actor.staffId })
+  throw refuse('This code is not right, or was used already. Please take the next one your phone shows.')
+}
+
 export default defineEventHandler(async (event) => {
-  const { email, password } = await readJson(event, signInInput)
+  const { email, password, code } = await readJson(event, signInInput)
   const db = await useDatabase()
   const found = await findCredentials(db, email)
   const device = deviceHash(event)
@@ -26,8 +46,10 @@ export default defineEventHandler(async (event) => {
       { field: 'password', message: 'This e-mail address and password do not belong together.' },
     ])
   }
-  await attemptSucceeded(event, tried)
   const actor = { kind: 'staff', staffId: found.staffId, studioId: found.studioId } as const
+  // Counted until the second proof is right too: digits are guessed sooner than passwords.
+  if ((await secondFactorState(db, found.staffId)).since !== null) await askSecond(event, actor, code ?? '')
+  await attemptSucceeded(event, tried)
   if (passwordNeedsReHash(found.passwordHash)) {
     const passwordHash = await hashInTurn(password)
     await change(actor, { kind: 'password.rehashed' }, (tx) => setPassword(tx, found.staffId, passwordHash))

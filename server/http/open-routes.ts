@@ -42,6 +42,8 @@ const RECORDER_ROUTES: readonly RegExp[] = [
   /^PATCH \/api\/me$/,
   /^PUT \/api\/me\/(habits|password)$/,
   new RegExp(`^DELETE /api/me/sessions(/${ID})?$`),
+  /^(GET|POST|DELETE) \/api\/me\/second-factor$/,
+  /^POST \/api\/me\/(confirm|second-factor\/(confirm|codes))$/,
 ]
 
 /** Whether somebody with this role may use a route at all; leads' own routes ask for more themselves. */

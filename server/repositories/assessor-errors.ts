@@ -7,13 +7,25 @@ import type { AssessorErrors } from '../../shared/schemas/following'
 import type { Queryable } from '../db/database'
 import { checkin, client, reading, staff, strike } from '../db/schema'
 import { usePorts } from '../ports'
+import type { Shelf } from '../ports/shelf'
 
 /** A studio's errors are computed anew when one of its check-ins is finished or changed, and at least this often. */
 const KEEP_MS = 10 * 60 * 1000
+/** Where that takes longer (a million readings take a second), what was learnt stands for that time. */
+const LONG_MS = 250
 
 interface Kept {
   at: number
   errors: Promise<AssessorErrors[]>
+  /** How long they took to learn; null: they are being learnt. */
+  tookMs: number | null
+}
+
+const takesLong = (known: Kept | undefined) => known !== undefined && known.tookMs !== null && known.tookMs > LONG_MS
+
+/** Says that repeats are others now: errors are learnt anew, at once where that is soon done. */
+export function forgetErrors(shelf: Shelf, studioId: string): void {
+  if (!takesLong(shelf.get<Kept>('errors', studioId))) shelf.forget('errors', studioId)
 }
 
 /** The error of each assessor of a studio by site, from the repeats of its finished check-ins over the window. */
@@ -21,10 +33,23 @@ export function findErrors(db: Queryable, studioId: string, now = Date.now()): P
   const { shelf } = usePorts()
   const known = shelf.get<Kept>('errors', studioId)
   if (known && now - known.at < KEEP_MS) return known.errors
-  const errors = readErrors(db, studioId, now)
-  shelf.put('errors', studioId, { at: now, errors } satisfies Kept)
-  errors.catch(() => shelf.forget('errors', studioId))
-  return errors
+  const began = performance.now()
+  const fresh: Kept = { at: now, errors: readErrors(db, studioId, now), tookMs: null }
+  fresh.errors.then(
+    () => (fresh.tookMs = performance.now() - began),
+    () => shelf.forget('errors', studioId),
+  )
+  // Nobody waits for what takes long: the ones before are given until the new ones are there.
+  if (known && takesLong(known)) {
+    shelf.put('errors', studioId, { ...known, at: now })
+    fresh.errors.then(
+      () => shelf.put('errors', studioId, fresh),
+      () => undefined,
+    )
+    return known.errors
+  }
+  shelf.put('errors', studioId, fresh)
+  return fresh.errors
 }
 
 /** Pools within the database what core's addRepeats pools one site at a time: tests hold the two against each other. */

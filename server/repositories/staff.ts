@@ -12,7 +12,8 @@ import type {
   StudioRules,
 } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'
-import { staff, studio } from '../db/schema'
+import { secondFactor, staff, studio } from '../db/schema'
+import { ofRow } from './of-row'
 import { listSets } from './sets'
 import type { Sees } from './seen-by'
 
@@ -152,13 +153,17 @@ export async function offerEnergy(tx: Transaction, { studioId }: InStudio, offer
 /** Everybody who can sign in, by name. */
 export async function listStaff(db: Queryable, who: InStudio): Promise<StaffMember[]> {
   const people = await listEverybody(db, who)
-  return people.filter(({ active }) => active).map(({ active: _, ...person }) => person)
+  return people.filter(({ active }) => active).map(({ active: _, hasCode: __, ...person }) => person)
 }
 
 /** Everybody who ever could sign in, by name. */
 export async function listEverybody(db: Queryable, who: InStudio): Promise<StaffRecord[]> {
   return db
-    .select({ ...member, active: staff.active })
+    .select({
+      ...member,
+      active: staff.active,
+      hasCode: sql<boolean>`exists (select from ${secondFactor} where ${ofRow(secondFactor.staffId)} = ${ofRow(staff.id)} and ${ofRow(secondFactor.confirmedAt)} is not null)`,
+    })
     .from(staff)
     .where(eq(staff.studioId, who.studioId))
     .orderBy(asc(staff.name), asc(staff.id))

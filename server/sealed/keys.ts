@@ -8,12 +8,12 @@ const ID_BYTES = 4
 /** A key is missing, or none; with a sentence. */
 export class KeyRefused extends Error {}
 
-/** A key that photographs and backups are sealed with, with the short name it is found again by. */
+/** A key that photographs, backups and secrets are sealed with, with the short name it is found again by. */
 export interface DataKey {
   /** First bytes of its hash: what is sealed names its key by it. */
   id: Buffer
   /** A key of its own for one purpose (HKDF with SHA-256, RFC 5869). */
-  for: (purpose: 'photographs' | 'backups', salt: Buffer) => Buffer
+  for: (purpose: 'photographs' | 'backups' | 'secrets', salt: Buffer) => Buffer
 }
 
 /** The keys of an installation: the first seals, all of them open. */

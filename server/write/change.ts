@@ -4,6 +4,7 @@ import type { Store, Transaction } from '../db/database'
 import { audit, client } from '../db/schema'
 import type { Ports } from '../ports'
 import type { LiveMessage } from '../ports/bus'
+import { forgetErrors } from '../repositories/assessor-errors'
 import { CHANGES_ALL, CHANGES_REPEATS, isRecorded, LOOKS, type ChangeKind } from './kinds'
 
 /** Who changes something: a person of the studio, a client by their own link, or the application itself. */
@@ -79,7 +80,7 @@ export async function changeIn<Result>(
   if (unchanged) return result
   if (CHANGES_ALL.has(change.kind)) ports.shelf.clear()
   else if (CHANGES_REPEATS.has(change.kind)) {
-    ports.shelf.forget('errors', actor.studioId)
+    forgetErrors(ports.shelf, actor.studioId)
     ports.shelf.forget('studied', actor.studioId)
   }
   // Every process knows every set: check-ins name them.

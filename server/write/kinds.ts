@@ -1,7 +1,7 @@
 import { CHANGE_WORDS, type RecordedKind } from '../../shared/change-words'
 
-/** Every kind of change there is: those that are recorded, and three too small to be. */
-export type ChangeKind = RecordedKind | 'password.rehashed' | 'session.seen' | 'link.counted'
+/** Every kind of change there is: those that are recorded, and four too small to be. */
+export type ChangeKind = RecordedKind | 'password.rehashed' | 'session.seen' | 'link.counted' | 'factor.step'
 
 /** Whether a kind of change leaves a row in the record. */
 export function isRecorded(kind: ChangeKind): kind is RecordedKind {

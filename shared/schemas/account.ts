@@ -39,7 +39,36 @@ const newPassword = z
 export const signInInput = z.strictObject({
   email,
   password: z.string({ error: 'Please give your password.' }).min(1, 'Please give your password.').max(200),
+  /** Of the second proof, where there is one: six digits, or a code on paper. */
+  code: z.string().trim().max(40, 'This is too long for a code.').optional(),
 })
+
+/** A person's second proof beside the password. */
+export interface SecondFactorState {
+  /** ISO instant it counts from; null: there is none. */
+  since: string | null
+  /** Codes on paper not used yet. */
+  codesLeft: number
+}
+
+/** What is shown once, to take the secret over onto a phone. */
+export interface SecondFactorBegun {
+  secret: string
+  uri: string
+}
+
+/** The first code from that phone. */
+export const firstCode = z.strictObject({
+  code: z
+    .string({ error: 'Please give the code.' })
+    .trim()
+    .regex(/^\d{3}\s?\d{3}$/, 'A code has six digits.'),
+})
+
+/** Codes on paper, shown once. */
+export interface RecoveryCodes extends SecondFactorState {
+  codes: string[]
+}
 
 /** The first run: the studio and the coach who answers for it. */
 export const setupInput = z.strictObject({
@@ -143,6 +172,8 @@ export interface StaffMember {
 /** The same with whether they may sign in: what a lead sees. */
 export interface StaffRecord extends StaffMember {
   active: boolean
+  /** Their account asks for a code beside the password. */
+  hasCode: boolean
 }
 
 /** What a lead changes about a person. */

@@ -1,6 +1,8 @@
+import { authenticator } from 'otplib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ClientPage } from '../../shared/schemas/client'
 import { LEAD, someClient } from '../support/api'
+import { PHONE, Visitor } from '../support/browser'
 import { openStudio, type Studio } from '../support/studio'
 
 let studio: Studio
@@ -75,5 +77,49 @@ describe('what is guarded', () => {
           .map((one) => one.textContent.trim())
           .join() === '8 hours,2 weeks',
     )
+  })
+})
+
+describe('a code beside the password', () => {
+  const shown = (secret: string, steps = 0) =>
+    authenticator.clone({ epoch: Date.now() + steps * 30_000 }).generate(secret.replace(/\s/g, ''))
+
+  it('is set up from a picture, gives codes on paper, and is asked for at the next sign-in', async () => {
+    const { coach } = studio
+    await coach.open('/studio/account')
+    await staleness()
+    await coach.click('[data-second-factor] button', 'Set it up')
+    await coach.page.waitForSelector('[data-confirm] [name="password"]')
+    await coach.page.type('[data-confirm] [name="password"]', LEAD.password)
+    await coach.keys('Enter')
+    await coach.page.waitForSelector('[data-secret]')
+    await studio.audit('a second proof')
+    const secret = await coach.textOf('[data-secret]')
+    await coach.page.type('[data-second-factor] [name="code"]', '12345')
+    await coach.keys('Enter')
+    await coach.sees('A code has six digits.')
+    await coach.fill('[data-second-factor] [name="code"]', shown(secret, -1))
+    await coach.keys('Enter')
+    await coach.page.waitForSelector('[data-codes]')
+    const paper = await coach.textOf('[data-codes] li')
+    expect(paper).toMatch(/^[a-z2-9]{5}-[a-z2-9]{5}$/)
+    await coach.click('button', 'I have them')
+    await coach.sees('10 of ten codes on paper are left.')
+
+    const other = await Visitor.arrive(studio.browser, studio.server.address, PHONE)
+    await other.open('/sign-in')
+    await other.page.type('#email', LEAD.email)
+    await other.page.type('#password', LEAD.password)
+    await other.keys('Enter')
+    await other.page.waitForSelector('[name="code"]')
+    await other.sees('Please give the code your phone shows')
+    expect(await other.seriousFindings()).toEqual([])
+    expect(await other.overflow()).toBeLessThanOrEqual(0)
+    await other.page.type('[name="code"]', paper.toUpperCase())
+    await other.keys('Enter')
+    await other.at('/')
+    await other.close()
+    await coach.open('/studio/account')
+    await coach.sees('9 of ten codes on paper are left.')
   })
 })

@@ -49,6 +49,8 @@ describe('every write', () => {
               'stops',
               'recent',
               'noted',
+              'cipher',
+              'opener',
             ].includes(on),
         )
         .map(([match, on = '']) => `${name}: ${on}: ${match}`),
@@ -128,6 +130,16 @@ describe('a change', () => {
     expect(done).toEqual(['worked', 'settled', 'told changed', 'told changed'])
     expect(await rows()).toEqual([['checkin.finished', clientId]])
     expect(await touched()).not.toBe(before)
+    expect(shelf.get('errors', studioId)).toBeUndefined()
+  })
+
+  it('leaves errors that take long to learn as they are for their ten minutes', async () => {
+    const kept = { at: Date.now(), tookMs: 5_000, errors: Promise.resolve([]) }
+    shelf.put('errors', studioId, kept)
+    await run({ kind: 'checkin.facts', clientId }, () => Promise.resolve())
+    expect(shelf.get('errors', studioId)).toBe(kept)
+    shelf.put('errors', studioId, { ...kept, tookMs: 20 })
+    await run({ kind: 'checkin.facts', clientId }, () => Promise.resolve())
     expect(shelf.get('errors', studioId)).toBeUndefined()
   })
 

@@ -90,6 +90,7 @@ beforeAll(async () => {
     ['PUT /api/me/habits', () => ({ sounds: true })],
     ['PUT /api/me/password', () => ({ old: 'x', password: 'short' })],
     ['POST /api/me/confirm', () => ({ password: 'x' })],
+    ['POST /api/me/second-factor/confirm', () => ({ code: '123456' })],
     ['PATCH /api/studio', () => ({ name: 'Reedwater', massUnit: 'kg', lengthUnit: 'cm', timeZone: 'UTC' })],
     ['POST /api/staff', () => ({ ...ivo, password: 'short' })],
     [`PATCH /api/staff/${ids.staff}`, () => ({ role: 'coach' })],
@@ -215,6 +216,8 @@ describe('whatever is sent', () => {
     const tried = routes.map(([route]) => route.replace(/[\da-f-]{36}/g, '*').replace('/triceps', '/*'))
     // Without a body of JSON: signing out, making a link, and a picture's bytes.
     const bare = [
+      'POST /api/me/second-factor',
+      'POST /api/me/second-factor/codes',
       'POST /api/sign-out',
       'POST /api/staff/*/password-link',
       'POST /api/checkins/*/photos',

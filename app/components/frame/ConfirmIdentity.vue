@@ -23,15 +23,16 @@ async function go() {
         This changes who may do what here, or takes data out of the studio. Please give your password once more; it then
         holds for a quarter of an hour.
       </p>
-      <TextField
-        v-model="password"
-        class="mt-3"
-        label="Password"
-        name="password"
-        type="password"
-        autocomplete="current-password"
-        :problem="problems.byField.value.get('password')"
-      />
+      <div class="mt-3">
+        <TextField
+          v-model="password"
+          label="Password"
+          name="password"
+          type="password"
+          autocomplete="current-password"
+          :problem="problems.byField.value.get('password')"
+        />
+      </div>
       <p v-if="problems.ofForm.value" role="alert" class="mt-2 font-semibold text-alert">{{ problems.ofForm.value }}</p>
       <div class="mt-4 flex gap-2">
         <button class="press press-first min-h-11" :disabled="password === ''">Go on</button>

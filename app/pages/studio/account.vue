@@ -55,6 +55,7 @@ const form = useForm({
         <p v-if="changed" role="status">Changed. You are signed out everywhere but here.</p>
         <button class="press press-first justify-self-start">Change password</button>
       </form>
+      <SecondFactor class="mt-6" />
     </section>
     <section aria-labelledby="sessions" class="grid content-start gap-3">
       <h2 id="sessions" class="border-b-2 border-ink pb-2 text-lg font-bold">Where you are signed in</h2>

@@ -22,6 +22,8 @@ const ROLES: { id: Role; name: string }[] = [
   { id: 'recorder', name: 'Recorder' },
 ]
 
+const told = ref<string | null>(null)
+
 onMounted(() =>
   tell(async () => {
     people.value = await staff.list()
@@ -34,6 +36,15 @@ function change(id: string, body: { role: Role } | { active: boolean }) {
   })
 }
 
+/** Takes the second proof of somebody away who has neither phone nor paper any more. */
+function takeCode({ id, name }: StaffMember) {
+  return tell(async () => {
+    await staff.removeSecondFactor(id)
+    people.value = await staff.list()
+    told.value = `${name} signs in with the password alone until they set a code up anew, and is signed out everywhere.`
+  })
+}
+
 function makeLink({ id, name }: StaffMember) {
   return tell(async () => {
     const made = await staff.passwordLink(id)
@@ -42,7 +53,7 @@ function makeLink({ id, name }: StaffMember) {
 }
 
 function added(person: StaffMember, address: string | null) {
-  people.value = [...people.value, { ...person, active: true }]
+  people.value = [...people.value, { ...person, active: true, hasCode: false }]
   if (address) link.value = { name: person.name, address, invited: true }
   adding.value = null
 }
@@ -50,55 +61,67 @@ function added(person: StaffMember, address: string | null) {
 
 <template>
   <div class="grid w-full gap-x-12 gap-y-8 px-4 py-6 sm:px-6 lg:grid-cols-[2fr_minmax(320px,1fr)]">
-    <section aria-labelledby="people" class="grid content-start gap-3">
-      <h2 id="people" class="border-b-2 border-ink pb-2 text-lg font-bold">People</h2>
-      <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
-      <div v-if="link" class="border-l-4 border-signal bg-sheet px-4 py-3" role="status" data-link>
-        <p class="font-semibold">
-          A link for {{ link.name }} to choose
-          {{ link.invited ? 'their password, once, within a week' : 'a new password, once, within a day' }}
-        </p>
-        <p class="figure mt-1 break-all select-all">{{ link.address }}</p>
-        <p class="mt-1 text-[15px] text-faded">
-          It is not shown again. Hand it over in person or by a message only they read.
-        </p>
-      </div>
-      <ul>
-        <li
-          v-for="person in people"
-          :key="person.id"
-          class="grid gap-x-6 gap-y-2 border-b border-rule py-3 sm:grid-cols-[1fr_auto] sm:items-center"
-          :data-person="person.email"
-        >
-          <div class="min-w-0">
-            <p class="font-semibold" :class="{ 'text-faded': !person.active }">
-              {{ person.name }}<span v-if="!person.active" class="font-normal"> · account closed</span>
-            </p>
-            <p class="truncate text-[15px] text-faded">{{ person.email }}</p>
-          </div>
-          <p v-if="!store.isLead || person.id === store.me?.staff.id">
-            {{ ROLES.find(({ id }) => id === person.role)?.name }}
+    <div class="grid content-start gap-8">
+      <section aria-labelledby="people" class="grid content-start gap-3">
+        <h2 id="people" class="border-b-2 border-ink pb-2 text-lg font-bold">People</h2>
+        <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
+        <p v-if="told" role="status" class="border-l-4 border-signal bg-sheet px-4 py-3">{{ told }}</p>
+        <div v-if="link" class="border-l-4 border-signal bg-sheet px-4 py-3" role="status" data-link>
+          <p class="font-semibold">
+            A link for {{ link.name }} to choose
+            {{ link.invited ? 'their password, once, within a week' : 'a new password, once, within a day' }}
           </p>
-          <div v-else class="flex flex-wrap items-center gap-2">
-            <template v-if="person.active">
-              <PressGroup
-                :label="`What ${person.name} may do`"
-                :options="ROLES"
-                :model-value="person.role"
-                @update:model-value="$event && $event !== person.role && change(person.id, { role: $event })"
-              />
-              <button type="button" class="press press-quiet min-h-9" @click="makeLink(person)">New password</button>
-              <button type="button" class="press press-quiet min-h-9" @click="change(person.id, { active: false })">
-                Close account
+          <p class="figure mt-1 break-all select-all">{{ link.address }}</p>
+          <p class="mt-1 text-[15px] text-faded">
+            It is not shown again. Hand it over in person or by a message only they read.
+          </p>
+        </div>
+        <ul>
+          <li
+            v-for="person in people"
+            :key="person.id"
+            class="grid gap-x-6 gap-y-2 border-b border-rule py-3 sm:grid-cols-[1fr_auto] sm:items-center"
+            :data-person="person.email"
+          >
+            <div class="min-w-0">
+              <p class="font-semibold" :class="{ 'text-faded': !person.active }">
+                {{ person.name }}<span v-if="!person.active" class="font-normal"> · account closed</span>
+              </p>
+              <p class="truncate text-[15px] text-faded">{{ person.email }}</p>
+            </div>
+            <p v-if="!store.isLead || person.id === store.me?.staff.id">
+              {{ ROLES.find(({ id }) => id === person.role)?.name }}
+            </p>
+            <div v-else class="flex flex-wrap items-center gap-2">
+              <template v-if="person.active">
+                <PressGroup
+                  :label="`What ${person.name} may do`"
+                  :options="ROLES"
+                  :model-value="person.role"
+                  @update:model-value="$event && $event !== person.role && change(person.id, { role: $event })"
+                />
+                <button type="button" class="press press-quiet min-h-9" @click="makeLink(person)">New password</button>
+                <button v-if="person.hasCode" type="button" class="press press-quiet min-h-9" @click="takeCode(person)">
+                  Lost phone
+                </button>
+                <button type="button" class="press press-quiet min-h-9" @click="change(person.id, { active: false })">
+                  Close account
+                </button>
+              </template>
+              <button
+                v-else
+                type="button"
+                class="press press-quiet min-h-9"
+                @click="change(person.id, { active: true })"
+              >
+                Open again
               </button>
-            </template>
-            <button v-else type="button" class="press press-quiet min-h-9" @click="change(person.id, { active: true })">
-              Open again
-            </button>
-          </div>
-        </li>
-      </ul>
-    </section>
+            </div>
+          </li>
+        </ul>
+      </section>
+      <SessionLimits v-if="store.isLead" />
+    </div>
     <div class="grid content-start gap-8">
       <section v-if="store.isLead" aria-labelledby="add" class="grid content-start gap-4">
         <h2 id="add" class="border-b-2 border-ink pb-2 text-lg font-bold">Another person</h2>
@@ -125,7 +148,6 @@ function added(person: StaffMember, address: string | null) {
           clients of who is away.
         </p>
       </section>
-      <SessionLimits v-if="store.isLead" />
       <AwayPanel :people="people" />
     </div>
   </div>

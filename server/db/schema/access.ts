@@ -112,3 +112,31 @@ export const auditChain = pgTable(
     check('audit_chain_hash', sql`${t.hash} ~ '^[0-9a-f]{64}$'`),
   ],
 )
+
+/** A second proof beside the password: the secret an application on somebody's phone makes codes from (RFC 6238). */
+export const secondFactor = pgTable('second_factor', {
+  staffId: uuid('staff_id')
+    .primaryKey()
+    .references(() => staff.id),
+  /** Base32; sealed where the environment names a key. */
+  secret: text('secret').notNull(),
+  /** The first code was right; null: it does not count yet. */
+  confirmedAt: instant('confirmed_at'),
+  /** The step of the newest code that was taken: none is taken twice. */
+  lastStep: integer('last_step').notNull().default(0),
+})
+
+/** Codes on paper for whoever has lost that phone: each works once. */
+export const recoveryCode = pgTable(
+  'recovery_code',
+  {
+    id: uuid('id').primaryKey(),
+    staffId: uuid('staff_id')
+      .notNull()
+      .references(() => staff.id),
+    /** SHA-256. */
+    codeHash: text('code_hash').notNull(),
+    usedAt: instant('used_at'),
+  },
+  (t) => [uniqueIndex('recovery_code_of').on(t.staffId, t.codeHash)],
+)

@@ -1,0 +1,20 @@
+import { defineEventHandler } from 'h3'
+import { actorOf } from '../../../http/actor'
+import { failure } from '../../../http/failure'
+import { idParam } from '../../../http/params'
+import { signedInAsLead } from '../../../http/signed-in'
+import { removeSecondFactor } from '../../../repositories/second-factors'
+import { endSessions } from '../../../repositories/sessions'
+import { change } from '../../../write/use-change'
+
+/** Takes the second proof of somebody away who has lost phone and paper. They are signed out everywhere. */
+export default defineEventHandler(async (event) => {
+  const who = signedInAsLead(event)
+  const sentence = 'There is no such person with a second proof.'
+  const staffId = idParam(event, sentence)
+  await change(actorOf(event), { kind: 'factor.removed', subjectId: staffId }, async (tx, unit) => {
+    if (!(await removeSecondFactor(tx, who, staffId))) throw failure(404, sentence)
+    unit.endSessions(await endSessions(tx, staffId, { but: null }))
+  })
+  return { ok: true }
+})

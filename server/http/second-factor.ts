@@ -1,0 +1,48 @@
+import { randomInt } from 'node:crypto'
+import { authenticator } from 'otplib'
+import type { Transaction } from '../db/database'
+import { findSecondFactor, takeRecoveryCode, takeStep } from '../repositories/second-factors'
+import { sealText, unsealText } from '../sealed/sealed-text'
+import { hashOf } from './tokens'
+
+/** RFC 6238 as applications on phones have it: SHA-1, six digits, thirty seconds; a step to either side for slow clocks. */
+const STEP_SECONDS = 30
+const totp = authenticator.clone({ step: STEP_SECONDS, window: 1 })
+
+const CODES = 10
+/** Letters and figures nobody mistakes for another on paper. */
+const ALPHABET = 'abcdefghjkmnpqrstuvwxyz23456789'
+
+const secretOf = (staffId: string) => `second factor of ${staffId}`
+
+/** A new secret: as it is shown, as it is stored, and as the picture for the phone says it. */
+export function newSecret(staffId: string, email: string) {
+  // 160 bits, as RFC 4226 advises.
+  const secret = totp.generateSecret(20)
+  return { secret, stored: sealText(secret, secretOf(staffId)), uri: totp.keyuri(email, 'Oak Pinch', secret) }
+}
+
+/** Ten codes on paper: ten letters each, some fifty bits. */
+export function newCodes(): string[] {
+  const letters = (count: number) =>
+    Array.from({ length: count }, () => ALPHABET[randomInt(ALPHABET.length)] ?? '').join('')
+  return Array.from({ length: CODES }, () => `${letters(5)}-${letters(5)}`)
+}
+
+/** A code as it is hashed: however it was typed. */
+export const codeHash = (staffId: string, code: string) =>
+  hashOf(`${staffId} ${code.toLowerCase().replace(/[^a-z\d]/g, '')}`)
+
+/**
+ * Whether a code is right, and was not taken before; it is then used up. Six digits are the phone's, all else is paper.
+ * To be called in a transaction.
+ */
+export async function takeCode(tx: Transaction, staffId: string, typed: string, now = Date.now()): Promise<boolean> {
+  const code = typed.replace(/\s/g, '')
+  const found = await findSecondFactor(tx, staffId)
+  if (!found) return false
+  if (!/^\d{6}$/.test(code)) return found.confirmedAt !== null && takeRecoveryCode(tx, staffId, codeHash(staffId, code))
+  const at = totp.clone({ epoch: now })
+  const off = at.checkDelta(code, unsealText(found.secret, secretOf(staffId)))
+  return off !== null && takeStep(tx, staffId, Math.floor(now / 1000 / STEP_SECONDS) + off)
+}

@@ -19,6 +19,8 @@ const READ_BY_HAND = {
   'png-js': 'MIT',
   // "MIT/X11" in its package.json, in an old form.
   chainsaw: 'MIT',
+  // Its LICENSE.txt; comes with otplib.
+  'thirty-two': 'MIT',
   // Says nothing at all; reached only by the reader of exceljs, which is never called (only its writer is).
   buffers: 'not said, never called',
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useForm } from '@tanstack/vue-form'
-import { signInInput } from '#shared/schemas/account'
+import { signInInput, type SignInInput } from '#shared/schemas/account'
 import { useMe } from '~/stores/me'
 import { access } from '~/calls'
 
@@ -13,6 +13,7 @@ const router = useRouter()
 const problems = useProblems(['email', 'password', 'code'])
 /** The password was right and the account asks for a second proof. */
 const asksCode = ref(false)
+const code = ref('')
 watch(problems.problem, (problem) => {
   asksCode.value ||= problem?.fields.some(({ field }) => field === 'code') ?? false
 })
@@ -32,11 +33,11 @@ function nextPath(): string {
 }
 
 const form = useForm({
-  defaultValues: { email: '', password: '', code: '' } as { email: string; password: string; code?: string },
+  defaultValues: { email: '', password: '' } as SignInInput,
   validators: { onSubmit: signInInput },
   async onSubmit({ value }) {
-    const { code, ...who } = value
-    if (await problems.send(() => store.signIn(code ? { ...who, code } : who))) await router.push(nextPath())
+    const who = code.value ? { ...value, code: code.value } : value
+    if (await problems.send(() => store.signIn(who))) await router.push(nextPath())
   },
 })
 </script>
@@ -50,16 +51,15 @@ const form = useForm({
     <form.Field v-slot="slot" name="password">
       <FormLine v-bind="slot" label="Password" :problems="problems" type="password" autocomplete="current-password" />
     </form.Field>
-    <form.Field v-if="asksCode" v-slot="slot" name="code">
-      <FormLine
-        v-bind="slot"
-        label="Code"
-        :problems="problems"
-        type="text"
-        autocomplete="one-time-code"
-        hint="The six digits your phone shows, or one of your codes on paper."
-      />
-    </form.Field>
+    <TextField
+      v-if="asksCode"
+      v-model="code"
+      label="Code"
+      name="code"
+      autocomplete="one-time-code"
+      hint="The six digits your phone shows, or one of your codes on paper."
+      :problem="problems.byField.value.get('code')"
+    />
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <button class="press press-first min-h-12">Sign in</button>
   </form>

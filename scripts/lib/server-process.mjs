@@ -121,6 +121,8 @@ export async function startServer({ demo = false, prepare, env = {} } = {}) {
     dataDir,
     env: given,
     start,
+    /** Of the process there is now. */
+    pid: () => program?.child.pid,
     kill: () => program?.stop('SIGKILL'),
     /** Ends in order; gives the code it ended with. */
     end: () => program?.stop('SIGTERM'),

@@ -43,6 +43,8 @@ export const signInInput = z.strictObject({
   code: z.string().trim().max(40, 'This is too long for a code.').optional(),
 })
 
+export type SignInInput = z.output<typeof signInInput>
+
 /** A person's second proof beside the password. */
 export interface SecondFactorState {
   /** ISO instant it counts from; null: there is none. */

@@ -1,0 +1,150 @@
+/**
+ * npm run soak: the built application under a day's load for twenty minutes (MINUTES=n): fifty coaches measuring, two
+ * hundred clients' links, imports and pages printed, and a kill -9 every two minutes. Ends with 1 where a fact that was
+ * acknowledged is lost or doubled, something was refused, memory grows after warm-up, or something stays open.
+ */
+import { randomUUID } from 'node:crypto'
+import { readdirSync, readFileSync } from 'node:fs'
+import { ensureBuilt, ensureInstalled } from './lib/prepare.mjs'
+import { startServer } from './lib/server-process.mjs'
+import { caller, measureUntil, weighUntil } from './lib/soak-people.mjs'
+
+const MINUTES = Number(process.env.MINUTES ?? 20)
+const COACHES = Number(process.env.COACHES ?? 50)
+const LINKS = Number(process.env.LINKS ?? 200)
+const KILL_EVERY_S = Number(process.env.KILL_EVERY ?? 120)
+const PAUSE_MS = 4_000
+const PASSWORD = 'heron-lantern-quilt'
+/** Memory may be so much larger at the end of a life than it was a third of the way through. */
+const GROWS_AT_MOST = 1.25
+
+ensureInstalled()
+ensureBuilt()
+const server = await startServer({ env: { CONFIRM_AFTER_MINUTES: '600' } })
+const seen = { refused: [], taken: {} }
+const lead = caller(server, seen)
+await lead('POST', '/api/setup', {
+  studioName: 'Reedwater',
+  name: 'Runa Bexley',
+  email: 'runa@reedwater.example',
+  password: PASSWORD,
+  massUnit: 'kg',
+  lengthUnit: 'cm',
+  timeZone: 'UTC',
+})
+const coaches = []
+for (let i = 0; i < COACHES; i += 1) {
+  const email = `coach${i}@reedwater.example`
+  await lead('POST', '/api/staff', { name: `Coach ${i}`, email, password: PASSWORD, role: 'coach' })
+  const coach = caller(server, seen)
+  await coach('POST', '/api/sign-in', { email, password: PASSWORD })
+  coaches.push(coach)
+}
+const until = Date.now() + MINUTES * 60_000
+const rest = (ms) => new Promise((wake) => setTimeout(wake, ms))
+const [measured, weighed, memory] = [[], [], []]
+let [kills, imported, printed] = [0, 0, 0]
+console.log(`${COACHES} coaches and ${LINKS} links for ${MINUTES} minutes ...`)
+
+function resident() {
+  try {
+    return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid()}/status`, 'utf8'))?.[1]) / 1024
+  } catch {
+    return NaN
+  }
+}
+const openFiles = () => readdirSync(`/proc/${server.pid()}/fd`).length
+
+async function killNowAndThen() {
+  for (let from = Date.now(); Date.now() < until; await rest(1_000)) {
+    memory.push({ life: kills, age: (Date.now() - from) / 1000, mb: resident() })
+    if (Date.now() - from < KILL_EVERY_S * 1000 || until - Date.now() < KILL_EVERY_S * 500) continue
+    await server.kill()
+    await server.start()
+    kills += 1
+    from = Date.now()
+  }
+}
+
+async function importNowAndThen() {
+  for (let n = 0; Date.now() < until; n += 1) {
+    const rows = Array.from(
+      { length: 40 },
+      (_, i) =>
+        `Log ${n % 5},F,1990-01-01,2025-${String(1 + (i % 12)).padStart(2, '0')}-${String(1 + (n % 28)).padStart(2, '0')},${10 + (i % 9)}`,
+    )
+    const text = new TextEncoder().encode(`Name,Sex,DOB,Date,Triceps mm\n${[...new Set(rows)].join('\n')}\n`)
+    const file = await lead('POST', '/api/data/files?name=log.csv', text)
+    const job = file && (await lead('POST', `/api/data/files/${file.id}/import`, { id: randomUUID(), plan: null }))
+    if (job) imported += 1
+    await rest(15_000)
+  }
+}
+
+async function printNowAndThen() {
+  for (; Date.now() < until; await rest(3_000)) {
+    const { clients = [] } = (await lead('GET', '/api/clients?filter=all&sort=last')) ?? {}
+    const one = clients.find(({ checkins }) => checkins > 1) ?? null
+    if (one && (await lead('GET', `/api/clients/${one.id}/take-home`))) printed += 1
+  }
+}
+
+await Promise.all([
+  ...coaches.map((coach, i) => measureUntil(coach, i, until, PAUSE_MS, measured)),
+  ...Array.from({ length: LINKS }, (_, i) =>
+    rest(i * 50).then(() => weighUntil(lead, server, seen, i, until, 20_000, weighed)),
+  ),
+  killNowAndThen(),
+  importNowAndThen(),
+  printNowAndThen(),
+])
+
+let [lost, doubled] = [0, 0]
+for (const { call, checkinId, ids } of measured) {
+  const found = (await call('GET', `/api/checkins/${checkinId}`))?.checkin.readings.map(({ id }) => id) ?? []
+  lost += ids.filter((id) => !found.includes(id)).length
+  doubled += found.length - new Set(found).size
+}
+for (const { clientId, days } of weighed) {
+  const found = ((await lead('GET', `/api/clients/${clientId}/history`))?.weighIns ?? []).map(({ day }) => day)
+  lost += days.filter((day) => !found.includes(day)).length
+  doubled += found.length - new Set(found).size
+}
+const { fault } = (await lead('GET', '/api/record/check')) ?? { fault: 'not answered' }
+// What is still open once everybody has gone: connections end by themselves within seconds.
+await rest(8_000)
+const open = openFiles()
+await server.remove()
+
+const at = (all, share) => [...all].sort((a, b) => a - b)[Math.floor(share * (all.length - 1))] ?? NaN
+for (const [kind, all] of Object.entries(seen.taken))
+  console.log(
+    `${kind.padEnd(8)} ${String(all.length).padStart(6)} requests   p50 ${at(all, 0.5).toFixed(1)}, p95 ${at(all, 0.95).toFixed(1)}, p99 ${at(all, 0.99).toFixed(1)} ms`,
+  )
+let grown = 0
+for (let life = 0; life <= kills; life += 1) {
+  const own = memory.filter((one) => one.life === life && one.mb > 0)
+  const last = own.at(-1)?.age ?? 0
+  const early = at(
+    own.filter(({ age }) => age > last / 3 && age < last / 2).map(({ mb }) => mb),
+    0.5,
+  )
+  const late = at(
+    own.filter(({ age }) => age > (last * 5) / 6).map(({ mb }) => mb),
+    0.5,
+  )
+  if (last > 60) grown = Math.max(grown, late / early)
+  console.log(
+    `life ${life + 1}: ${last.toFixed(0)} s, ${early.toFixed(0)} MB after warm-up, ${late.toFixed(0)} MB at its end`,
+  )
+}
+const facts =
+  measured.reduce((sum, { ids }) => sum + ids.length, 0) + weighed.reduce((sum, { days }) => sum + days.length, 0)
+console.log(
+  `${facts} facts acknowledged, ${lost} lost, ${doubled} doubled; ${kills} kills, ${imported} imports, ${printed} pages; ${open} files open at the end`,
+)
+console.log(`the record: ${fault ?? 'as it was written'}`)
+for (const one of new Set(seen.refused))
+  console.log(`refused: ${one} (${seen.refused.filter((other) => other === one).length})`)
+const isFine = lost + doubled + seen.refused.length === 0 && fault === null && grown < GROWS_AT_MOST && open < 60
+process.exitCode = isFine ? 0 : 1

@@ -1,13 +1,8 @@
-import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto'
-import type { DataKey, DataKeys } from '../sealed/keys'
+import { KeyRefused, type DataKeys } from '../sealed/keys'
+import { isOfKey, sealBytes, unsealBytes } from '../sealed/sealed-bytes'
 import type { PhotoStore } from './photo-store'
 
 const MAGIC = Buffer.from('OAKPINCH-PHOTO01')
-const SALT = 16
-const TAG = 16
-const HEADER = MAGIC.length + 4 + SALT
-/** Every photograph has a key of its own, which seals once. */
-const NONCE = Buffer.alloc(12)
 
 /** A photograph that does not open: changed, or another's. */
 export class PhotoBroken extends Error {
@@ -16,28 +11,13 @@ export class PhotoBroken extends Error {
   }
 }
 
-function seal(id: string, bytes: Buffer, key: DataKey): Buffer {
-  const salt = randomBytes(SALT)
-  const header = Buffer.concat([MAGIC, key.id, salt])
-  const cipher = createCipheriv('aes-256-gcm', key.for('photographs', salt), NONCE).setAAD(
-    Buffer.concat([header, Buffer.from(id)]),
-  )
-  return Buffer.concat([header, cipher.update(bytes), cipher.final(), cipher.getAuthTag()])
-}
-
 const isSealed = (bytes: Buffer) => bytes.subarray(0, MAGIC.length).equals(MAGIC)
 
 function unseal(id: string, sealed: Buffer, keys: DataKeys): Buffer {
-  const header = sealed.subarray(0, HEADER)
-  const key = keys.byId(header.subarray(MAGIC.length, MAGIC.length + 4))
-  const body = sealed.subarray(HEADER, sealed.length - TAG)
   try {
-    const opener = createDecipheriv('aes-256-gcm', key.for('photographs', header.subarray(HEADER - SALT)), NONCE)
-      .setAAD(Buffer.concat([header, Buffer.from(id)]))
-      .setAuthTag(sealed.subarray(sealed.length - TAG))
-    return Buffer.concat([opener.update(body), opener.final()])
-  } catch {
-    throw new PhotoBroken()
+    return unsealBytes(sealed.subarray(MAGIC.length), keys, 'photographs', id)
+  } catch (error) {
+    throw error instanceof KeyRefused ? error : new PhotoBroken()
   }
 }
 
@@ -49,7 +29,8 @@ export function sealedPhotos(store: PhotoStore, keys: DataKeys): PhotoStore {
   const { current } = keys
   return {
     ...store,
-    put: (id, bytes) => store.put(id, current ? seal(id, bytes, current) : bytes),
+    put: (id, bytes) =>
+      store.put(id, current ? Buffer.concat([MAGIC, sealBytes(bytes, current, 'photographs', id)]) : bytes),
     async get(id) {
       const found = await store.get(id)
       return found && isSealed(found) ? unseal(id, found, keys) : found
@@ -69,7 +50,7 @@ export async function sealAll(store: PhotoStore, keys: DataKeys): Promise<number
   let count = 0
   for (const { id } of await store.list()) {
     const found = await store.get(id)
-    if (!found || (isSealed(found) && found.subarray(MAGIC.length, MAGIC.length + 4).equals(current.id))) continue
+    if (!found || (isSealed(found) && isOfKey(found.subarray(MAGIC.length), current))) continue
     const bytes = await sealed.get(id)
     if (!bytes) continue
     await sealed.put(id, bytes)

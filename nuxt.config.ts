@@ -31,6 +31,14 @@ async function buildPdfWorker(outfile: string) {
   })
 }
 
+declare global {
+  /** In the service worker: public/kept-sealed.js. */
+  var keptSealed: {
+    seal: (response: Response) => Promise<Response | null>
+    open: (kept?: Response) => Promise<Response | null>
+  }
+}
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   // The measuring screen has to live on a tablet that loses its network: one shell, drawn in the browser.
@@ -95,6 +103,7 @@ export default defineNuxtConfig({
       globPatterns: ['**/*.{js,css,woff2,svg}'],
       // One shell for every address: kept under one key, so that any page opens without the network.
       navigateFallback: null,
+      importScripts: ['/kept-sealed.js'],
       cleanupOutdatedCaches: true,
       clientsClaim: true,
       skipWaiting: true,
@@ -119,15 +128,11 @@ export default defineNuxtConfig({
             networkTimeoutSeconds: 4,
             cacheableResponse: { statuses: [200] },
             expiration: { maxEntries: 300, maxAgeSeconds: 60 * 60 * 24 * 14 },
+            // Sealed on the device: public/kept-sealed.js, which the worker loads beside this.
             plugins: [
               {
-                // An answer out of the device's store says so, and since when: screens show it (useKeptAnswers).
-                cachedResponseWillBeUsed: async ({ cachedResponse }) => {
-                  if (!cachedResponse) return cachedResponse
-                  const headers = new Headers(cachedResponse.headers)
-                  headers.set('x-kept-since', cachedResponse.headers.get('date') ?? '')
-                  return new Response(cachedResponse.body, { status: cachedResponse.status, headers })
-                },
+                cacheWillUpdate: async ({ response }) => self.keptSealed.seal(response),
+                cachedResponseWillBeUsed: async ({ cachedResponse }) => self.keptSealed.open(cachedResponse),
               },
             ],
           },

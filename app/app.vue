@@ -1,13 +1,21 @@
 <script setup lang="ts">
+import { isLocked } from '~/locking'
+
 /** A client's phone installs its own page, a wall's board none. */
 const route = useRoute()
 useTheme()
+/** Whoever signs in, or is no coach at all, is before no lock. */
+const locked = computed(() => isLocked() && !/^\/(sign-in|welcome|new-password|hand-in|stop|board)/.test(route.path))
 </script>
 
 <template>
   <NuxtPwaManifest v-if="!/^\/(hand-in|board)/.test(route.path)" />
-  <NuxtLayout>
-    <NuxtPage />
-  </NuxtLayout>
-  <ConfirmIdentity />
+  <!-- Kept as it is behind the lock: whoever opens it goes on where they were. -->
+  <div v-show="!locked" class="contents" :inert="locked">
+    <NuxtLayout>
+      <NuxtPage />
+    </NuxtLayout>
+    <ConfirmIdentity />
+  </div>
+  <LockScreen v-if="locked" />
 </template>

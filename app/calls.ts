@@ -43,7 +43,10 @@ import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
 import type { RecordCheck, RecordPage } from '#shared/schemas/record'
 import type { Mailbox } from '#shared/schemas/mail'
 import type { SetInput, StudioSet } from '#shared/schemas/set'
+import type { DeviceKeyAnswer, LockState } from '#shared/schemas/device'
+import type { PasskeyInput, PasskeyRecord, ProvedByPasskey } from '#shared/schemas/passkey'
 import { askToConfirm } from '~/confirming'
+import { lockPage } from '~/locking'
 
 /**
  * Everything the application asks of the server, by what it is about. Each gives what the server answers and throws a
@@ -60,12 +63,18 @@ const needsProof = (error: unknown) =>
   ((error as { data?: Partial<Problem> } | null)?.data?.confirm ?? false) &&
   (error as { status?: number }).status === 403
 
+/** What a refusal says of the device: locked, it shows nothing more until somebody opens it. */
+export function heedLock(error: unknown): void {
+  if ((error as { status?: number } | null)?.status === 423) lockPage()
+}
+
 /** One request to the server. What is guarded there asks its person for their password first, and is then sent again. */
 export async function call<Answer>(method: Method, path: string, body?: Body, more: object = {}): Promise<Answer> {
   const send = () => $fetch<unknown>(path, { method, body, ...more } as object) as Promise<Answer>
   try {
     return await send()
   } catch (error) {
+    heedLock(error)
     if (needsProof(error) && (await askToConfirm())) return send()
     throw error
   }
@@ -76,6 +85,8 @@ export const access = {
   setup: (studio: SetupInput) => call<unknown>('POST', '/api/setup', studio),
   signIn: (who: { email: string; password: string; code?: string }) => call<unknown>('POST', '/api/sign-in', who),
   signOut: () => call<unknown>('POST', '/api/sign-out', undefined, ONCE),
+  beginPasskey: () => call<unknown>('POST', '/api/sign-in/passkey/begin', {}),
+  signInByPasskey: (proof: ProvedByPasskey) => call<unknown>('POST', '/api/sign-in/passkey', proof, ONCE),
   resetPassword: (chosen: { token: string; password: string }) => call<unknown>('POST', '/api/password-reset', chosen),
 }
 
@@ -90,10 +101,27 @@ export const own = {
   renewCodes: () => call<RecoveryCodes>('POST', '/api/me/second-factor/codes', {}, ONCE),
   removeSecondFactor: () => call<SecondFactorState>('DELETE', '/api/me/second-factor'),
   /** Proves anew who it is. */
-  confirm: (password: string) => call<unknown>('POST', '/api/me/confirm', { password }, ONCE),
+  confirm: (proof: { password: string } | { passkey: ProvedByPasskey }) =>
+    call<unknown>('POST', '/api/me/confirm', proof, ONCE),
+  beginConfirm: () => call<unknown>('POST', '/api/me/confirm/begin', {}),
+  passkeys: () => call<PasskeyRecord[]>('GET', '/api/me/passkeys'),
+  beginPasskey: () => call<unknown>('POST', '/api/me/passkeys/begin', {}),
+  addPasskey: (made: PasskeyInput) => call<PasskeyRecord[]>('POST', '/api/me/passkeys', made, ONCE),
+  removePasskey: (id: string) => call<PasskeyRecord[]>('DELETE', `/api/me/passkeys/${id}`),
+  setPin: (pin: string) => call<Me>('PUT', '/api/me/pin', { pin }),
+  removePin: () => call<Me>('DELETE', '/api/me/pin'),
+  deviceKey: () => call<DeviceKeyAnswer>('GET', '/api/me/device-key', undefined, ONCE),
+  /** Says that a sign-in on a new device was theirs. */
+  knowSession: (id: string) => call<Me>('POST', `/api/me/sessions/${id}/known`, {}),
   sessions: () => call<SessionRecord[]>('GET', '/api/me/sessions'),
   endSession: (id: string) => call<SessionRecord[]>('DELETE', `/api/me/sessions/${id}`),
   endOtherSessions: () => call<SessionRecord[]>('DELETE', '/api/me/sessions'),
+}
+
+export const locks = {
+  read: () => call<LockState>('GET', '/api/lock', undefined, ONCE),
+  lock: () => call<unknown>('POST', '/api/lock', {}, ONCE),
+  open: (staffId: string, pin: string) => call<unknown>('POST', '/api/lock/open', { staffId, pin }, ONCE),
 }
 
 export const studios = {

@@ -1,4 +1,5 @@
 import { FetchError } from 'ofetch'
+import { PasskeyNotGiven } from '~/passkey-not-given'
 import type { Problem } from '#shared/schemas/problem'
 
 /** What the server said was wrong, or one plain sentence when it could not be reached. */
@@ -12,5 +13,6 @@ export function problemOf(error: unknown): Problem & { status: number } {
       ...(body?.stored === undefined ? {} : { stored: body.stored }),
     }
   }
+  if (error instanceof PasskeyNotGiven) return { status: 422, message: error.message, fields: [] }
   return { status: 0, message: 'The server cannot be reached. Please try again in a moment.', fields: [] }
 }

@@ -1,4 +1,5 @@
 import { ref, type Ref } from 'vue'
+import { heedLock } from '~/calls'
 
 /** The header the service worker puts on an answer out of the device's store: when the server gave it. */
 const KEPT_SINCE = 'x-kept-since'
@@ -13,7 +14,10 @@ export function useKeptAnswers(): {
 } {
   const keptSince = ref<number | null>(null)
   async function ask<T>(path: string, query: Record<string, string | number | boolean> = {}): Promise<T> {
-    const answer = await $fetch.raw<unknown>(path, { query })
+    const answer = await $fetch.raw<unknown>(path, { query }).catch((error: unknown) => {
+      heedLock(error)
+      throw error
+    })
     const since = answer.headers.get(KEPT_SINCE)
     keptSince.value = since === null ? null : Date.parse(since)
     return answer._data as T

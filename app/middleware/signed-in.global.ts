@@ -1,13 +1,22 @@
 import { askAhead } from '~/composables/ahead'
 import { problemOf } from '~/composables/useApi'
+import { isLocked, lockPage } from '~/locking'
+import { isLockedHere } from '~/storage/lock-marks'
 import { isLeaving } from '~/storage/leaving'
 import { useMe } from '~/stores/me'
 
-const OPEN = ['/sign-in', '/welcome', '/new-password', '/hand-in', '/stop', '/board']
+const OPEN = ['/locked', '/sign-in', '/welcome', '/new-password', '/hand-in', '/stop', '/board']
 
-/** Pages other than sign-in, the first run and a new password need somebody signed in. */
+/** Pages other than sign-in, the first run and a new password need somebody signed in, and an open device. */
 export default defineNuxtRouteMiddleware(async (to, from) => {
+  if (to.path === '/locked' && !isLocked() && !isLockedHere()) return navigateTo('/')
   if (OPEN.includes(to.path)) return
+  // A page opened while the device is locked shows nothing but the lock; one that was locked stays as it is behind it.
+  const locked = { path: '/locked', query: to.path === '/' ? {} : { next: to.fullPath } }
+  if (isLockedHere() && from.matched.length === 0) {
+    lockPage()
+    return navigateTo(locked)
+  }
   const known = useMe().isHere()
   // The page's code and its facts set out behind the question who is signed in, and do not wait for its answer.
   if (!isLeaving()) {
@@ -16,8 +25,13 @@ export default defineNuxtRouteMiddleware(async (to, from) => {
     askAhead(to.path, from.matched.length > 0 ? from.path : '')
   }
   try {
-    if (await known) return
+    if (await known) {
+      // Until there is a second proof where a studio asks for one, nothing but one's own account answers.
+      const account = '/studio/account'
+      return useMe().me?.lacksSecond && to.path !== account ? navigateTo(account) : undefined
+    }
   } catch (error) {
+    if (isLocked()) return from.matched.length === 0 ? navigateTo(locked) : abortNavigation()
     throw createError({ message: problemOf(error).message, fatal: true })
   }
   return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { next: to.path } })

@@ -11,6 +11,8 @@ const store = useMe()
 const route = useRoute()
 const router = useRouter()
 const problems = useProblems(['email', 'password', 'code'])
+/** Browsers give passkeys over https, and on this machine. */
+const passkeys = ref(false)
 /** The password was right and the account asks for a second proof. */
 const asksCode = ref(false)
 const code = ref('')
@@ -19,6 +21,7 @@ watch(problems.problem, (problem) => {
 })
 
 onMounted(async () => {
+  passkeys.value = isSecureContext && 'PublicKeyCredential' in window
   // Whoever comes here is not signed in any more, by their own doing or because the session has run out.
   await store.emptyDevice()
   await store.finishLeaving()
@@ -26,10 +29,11 @@ onMounted(async () => {
   if (needed) await router.replace('/welcome')
 })
 
-/** Only a path of this application: "//elsewhere" and full addresses are not followed. */
-function nextPath(): string {
-  const next = String(route.query.next ?? '/')
-  return /^\/(?![/\\])/.test(next) ? next : '/'
+const nextPath = () => nextPathOf(route.query.next)
+
+async function byPasskey() {
+  const { passkeyForSignIn } = await import('~/passkeys')
+  if (await problems.send(async () => store.signIn(await passkeyForSignIn()))) await router.push(nextPath())
 }
 
 const form = useForm({
@@ -62,5 +66,8 @@ const form = useForm({
     />
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <button class="press press-first min-h-12">Sign in</button>
+    <button v-if="passkeys" type="button" class="press press-quiet min-h-12" @click="byPasskey">
+      Sign in with a passkey
+    </button>
   </form>
 </template>

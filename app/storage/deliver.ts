@@ -5,9 +5,9 @@ import { checkins } from '~/calls'
 /** A fact the server failed at is tried again after this long. */
 const AGAIN_AFTER_MS = 60_000
 
-/** Statuses after which everything waits: no network, signed out, too busy, the server or what stands before it down. */
+/** Statuses after which everything waits: no network, signed out, locked, too busy, the server or what stands before it down. */
 export function everythingWaits(status: number): boolean {
-  return [0, 401, 408, 429, 502, 503, 504].includes(status)
+  return [0, 401, 408, 423, 429, 502, 503, 504].includes(status)
 }
 
 /** Whether a fact goes out now: it has not been refused, and the server has not failed at it a moment ago. */

@@ -1,11 +1,12 @@
 import Dexie, { type EntityTable } from 'dexie'
 import type { PendingStart, Waiting } from './outbox-db'
+import type { Kept } from './sealed-rows'
 
 export class OutboxDatabase extends Dexie {
-  waiting!: EntityTable<Waiting, 'id'>
-  starts!: EntityTable<PendingStart, 'id'>
+  waiting!: EntityTable<Kept<Waiting>, 'id'>
+  starts!: EntityTable<Kept<PendingStart>, 'id'>
   /** Facts the server has confirmed: kept a while, so that a session can be shown without the server. */
-  sent!: EntityTable<Waiting, 'id'>
+  sent!: EntityTable<Kept<Waiting>, 'id'>
 
   constructor() {
     super('oak-pinch')
@@ -14,7 +15,7 @@ export class OutboxDatabase extends Dexie {
   }
 }
 
-/** The browser's own database of what is still to be sent. */
+/** The browser's own database of what is still to be sent; its rows are sealed (sealed-rows.ts). */
 export const outboxDatabase = new OutboxDatabase()
 
 // A page that goes away in the middle of a transaction has been seen to leave the database stuck for the next one.

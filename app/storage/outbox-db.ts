@@ -1,4 +1,5 @@
 import type { OutboxDatabase } from './outbox-database'
+import type { Kept } from './sealed-rows'
 import type { Reading, Remark, Strike } from '#core/readings'
 import type { MeasuringFacts, SkipFact, StartCheckinInput } from '#shared/schemas/checkin'
 
@@ -95,22 +96,22 @@ const SPARE = 'oak-pinch-waiting'
 const SPARE_STARTS = 'oak-pinch-starts'
 
 /** Check-ins started without the server that the database has not confirmed. */
-export function readSpareStarts(): PendingStart[] {
-  return readList<PendingStart>(SPARE_STARTS)
+export function readSpareStarts(): Kept<PendingStart>[] {
+  return readList<Kept<PendingStart>>(SPARE_STARTS)
 }
 
 /** Puts those into the plain storage, replacing what lies there. False when it takes nothing. */
-export function writeSpareStarts(starts: readonly PendingStart[]): boolean {
+export function writeSpareStarts(starts: readonly Kept<PendingStart>[]): boolean {
   return writeList(SPARE_STARTS, starts)
 }
 
 /** Facts laid into the browser's plain storage while its database was stuck. */
-export function readSpare(): Waiting[] {
-  return readList<Waiting>(SPARE)
+export function readSpare(): Kept<Waiting>[] {
+  return readList<Kept<Waiting>>(SPARE)
 }
 
 /** Puts facts into the plain storage, replacing what lies there. False when it takes nothing either. */
-export function writeSpare(facts: readonly Waiting[]): boolean {
+export function writeSpare(facts: readonly Kept<Waiting>[]): boolean {
   return writeList(SPARE, facts)
 }
 

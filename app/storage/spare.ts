@@ -10,24 +10,25 @@ import {
   type PendingStart,
   type Waiting,
 } from './outbox-db'
+import { sealRow, type Kept } from './sealed-rows'
 
 const STORE_GIVEN_UP_MS = 5_000
 
 /**
- * The plain storage beside the browser's database: every fact lies in it from the press of the key until the database
- * has confirmed it.
+ * The plain storage beside the browser's database: every fact lies in it, sealed, from the press of the key until the
+ * database has confirmed it.
  */
 export function useSpare() {
   /** True while neither the database nor the plain storage takes facts: then only the server holds them. */
   const storeless = ref(false)
-  const unstored = new Map<string, Waiting>()
-  const unstoredStarts = new Map<string, PendingStart>()
+  const unstored = new Map<string, Kept<Waiting>>()
+  const unstoredStarts = new Map<string, Kept<PendingStart>>()
 
   const writeAll = () => writeSpare([...unstored.values()])
   const writeStarts = () => writeSpareStarts([...unstoredStarts.values()])
 
   /** Facts that are safe elsewhere leave the plain storage. */
-  function leave(facts: readonly Waiting[]): void {
+  function leave(facts: readonly { id: string }[]): void {
     const held = facts.filter(({ id }) => unstored.delete(id))
     if (held.length > 0) writeAll()
   }
@@ -53,15 +54,17 @@ export function useSpare() {
 
   /** Puts a fact into the plain storage at once and into the database as soon as it answers. */
   async function store(fact: Waiting): Promise<void> {
-    unstored.set(fact.id, fact)
-    await confirmed(writeAll(), async () => (await openOutbox()).waiting.put(plain(fact)))
+    const kept = await sealRow(plain(fact))
+    unstored.set(fact.id, kept)
+    await confirmed(writeAll(), async () => (await openOutbox()).waiting.put(kept))
     leave([fact])
   }
 
   /** The same for a check-in started without the server. */
   async function storeStart(start: PendingStart): Promise<void> {
-    unstoredStarts.set(start.id, start)
-    await confirmed(writeStarts(), async () => (await openOutbox()).starts.put(plain(start)))
+    const kept = await sealRow(plain(start))
+    unstoredStarts.set(start.id, kept)
+    await confirmed(writeStarts(), async () => (await openOutbox()).starts.put(kept))
     leaveStart(start.id)
   }
 

@@ -10,7 +10,11 @@ import { setStudioZone } from '~/composables/useDays'
 import { forgetSent } from '~/storage/outbox-db'
 import { isLeaving, noteLeaving } from '~/storage/leaving'
 import { useOutbox } from '~/stores/outbox'
-import { access, own, studios } from '~/calls'
+import type { ProvedByPasskey } from '#shared/schemas/passkey'
+import { isLocked, lockPage, openPage } from '~/locking'
+import { forgetDeviceKey, isKeyed, knowsPin, persistKey, takeDeviceKey } from '~/storage/device-key'
+import { noteLockMinutes } from '~/storage/lock-marks'
+import { access, locks, own, studios } from '~/calls'
 
 /** Who is signed in, and the units they read in. */
 export const useMe = defineStore('me', () => {
@@ -24,11 +28,25 @@ export const useMe = defineStore('me', () => {
   function take(found: Me): void {
     for (const set of found.sets) learnSet(set)
     me.value = found
+    noteLockMinutes(found.rules.lockMinutes)
     setStudioZone(found.studio.timeZone)
   }
 
+  /** Asks for the key this device seals with. Without one, or without the server, what is kept lies as it is. */
+  async function learnKey(): Promise<void> {
+    try {
+      const { key, pin } = await own.deviceKey()
+      await takeDeviceKey(key, pin)
+    } catch (error) {
+      console.warn('No key for this device:', problemOf(error).message)
+    }
+  }
+
   async function load(): Promise<void> {
+    // Before anything else is kept on this device; else beside, because the PIN it is opened with offline is nowhere kept.
+    if (!isKeyed()) await learnKey()
     take(await own.read())
+    if (me.value && me.value.rules.lockMinutes > 0 && !knowsPin()) void learnKey()
   }
 
   async function setOwnUnits(chosen: OwnUnitsInput): Promise<void> {
@@ -63,6 +81,7 @@ export const useMe = defineStore('me', () => {
   async function emptyDevice(): Promise<void> {
     me.value = null
     useOutbox().hide()
+    await forgetDeviceKey({ all: true })
     if (typeof caches !== 'undefined') await caches.delete('facts')
     await forgetSent()
   }
@@ -87,11 +106,39 @@ export const useMe = defineStore('me', () => {
   }
 
   /** Signs in; a sign-out still to be told is told first. */
-  async function signIn(body: { email: string; password: string; code?: string }): Promise<void> {
-    await access.signIn(body)
+  async function signIn(by: { email: string; password: string; code?: string } | ProvedByPasskey): Promise<void> {
+    await ('email' in by ? access.signIn(by) : access.signInByPasskey(by))
     noteLeaving(false)
+    openPage()
+    await learnKey()
     await load()
     void useOutbox().sendAll()
+  }
+
+  /** This page stays whole for whoever locked it and opens it again: the key is put back, and what waits goes out. */
+  async function goOn(): Promise<void> {
+    openPage()
+    await persistKey()
+    void learnKey()
+    void useOutbox().sendAll()
+  }
+
+  /** Locks this device: the key leaves it, and the server answers nothing more until somebody opens it. */
+  async function lock(): Promise<void> {
+    if (isLocked()) return
+    lockPage()
+    await forgetDeviceKey({ all: false })
+    // Cut off, it is locked by the page alone until the server can be told.
+    await locks.lock().catch(() => undefined)
+  }
+
+  async function setPin(pin: string | null): Promise<void> {
+    take(await (pin === null ? own.removePin() : own.setPin(pin)))
+    await learnKey()
+  }
+
+  async function knowSession(id: string): Promise<void> {
+    take(await own.knowSession(id))
   }
 
   /** Whether somebody is signed in here; asks the server when that is not known. Throws what it answers but 401. */
@@ -124,6 +171,10 @@ export const useMe = defineStore('me', () => {
     offerEnergy,
     signIn,
     signOut,
+    lock,
+    goOn,
+    setPin,
+    knowSession,
     isHere,
     emptyDevice,
     finishLeaving,

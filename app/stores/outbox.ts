@@ -4,6 +4,7 @@ import { v7 as uuid } from 'uuid'
 import { computed, ref, shallowRef } from 'vue'
 import { problemOf } from '~/composables/useApi'
 import { useMe } from '~/stores/me'
+import { noteTouched } from '~/storage/lock-marks'
 import { deliver, everythingWaits, isDue } from '~/storage/deliver'
 import { useSpare } from '~/storage/spare'
 import {
@@ -17,6 +18,7 @@ import {
   type StoreAnswer,
   type Waiting,
 } from '~/storage/outbox-db'
+import { openRows, sealRow } from '~/storage/sealed-rows'
 import { checkins } from '~/calls'
 
 const RETRY_MS = 2_000
@@ -33,6 +35,8 @@ export const useOutbox = defineStore('outbox', () => {
   const waiting = shallowRef<Waiting[]>([])
   const starts = shallowRef<PendingStart[]>([])
   const trouble = ref<string | null>(null)
+  /** What waits here sealed, and cannot be read with the key of this device. */
+  const unread = ref(0)
   /** Check-ins started here that turned out to be under way already, by their new id. */
   const moved = ref<Record<string, string>>({})
   const spare = useSpare()
@@ -57,10 +61,11 @@ export const useOutbox = defineStore('outbox', () => {
     const ids = new Set(facts.map(({ id }) => id))
     waiting.value = waiting.value.filter(({ id }) => !ids.has(id))
     spare.leave(facts)
+    const sent = keepAsSent ? await Promise.all(facts.map(sealRow)) : []
     await stored(
       openOutbox().then((db) =>
         db.transaction('rw', db.waiting, db.sent, async () => {
-          if (keepAsSent) await db.sent.bulkPut([...facts])
+          await db.sent.bulkPut(sent)
           await db.waiting.bulkDelete([...ids])
         }),
       ),
@@ -71,11 +76,12 @@ export const useOutbox = defineStore('outbox', () => {
   async function replace(fact: Waiting, by: Waiting): Promise<void> {
     waiting.value = waiting.value.map((other) => (other.id === fact.id ? by : other))
     spare.leave([fact])
+    const kept = await sealRow(plain(by))
     await stored(
       openOutbox().then((db) =>
         db.transaction('rw', db.waiting, async () => {
           if (by.id !== fact.id) await db.waiting.delete(fact.id)
-          await db.waiting.put(plain(by))
+          await db.waiting.put(kept)
         }),
       ),
     )
@@ -154,22 +160,42 @@ export const useOutbox = defineStore('outbox', () => {
 
   let loaded: Promise<void> | null = null
   /** Brings in what an earlier visit left on this device. */
-  function load(): Promise<void> {
-    takeIn(readSpare(), spare.startsLeft())
+  async function load(): Promise<void> {
+    takeIn((await openRows(readSpare())).rows, (await openRows(spare.startsLeft())).rows)
     loaded ??= stored(
       openOutbox().then((db) => Promise.all([db.waiting.toArray(), db.starts.toArray()])),
       LOAD_PATIENCE_MS,
-    ).then((kept) => {
+    ).then(async (kept) => {
       if (kept.kind !== 'value') {
         loaded = null
         return
       }
-      takeIn(...kept.value)
+      const [facts, begun] = [await openRows(kept.value[0]), await openRows(kept.value[1])]
+      takeIn(facts.rows, begun.rows)
+      unread.value = facts.unread + begun.unread
+      // What the key has not come for yet may be read at the next look.
+      if (unread.value > 0) loaded = null
+      void sealPlain(facts.plain, begun.plain)
       const old = Date.now() - KEEP_SENT_MS
       void stored(openOutbox().then((db) => db.sent.where('savedAt').below(old).delete()))
       void stored(spare.empty())
     })
     return loaded
+  }
+
+  /** What an earlier version of this application, or a visit without the key, left as it is. */
+  async function sealPlain(facts: readonly Waiting[], begun: readonly PendingStart[]): Promise<void> {
+    if (facts.length + begun.length === 0) return
+    const [sealed, starting] = [await Promise.all(facts.map(sealRow)), await Promise.all(begun.map(sealRow))]
+    await stored(
+      openOutbox().then((db) =>
+        db.transaction('rw', db.waiting, db.starts, async () => {
+          // Sent meanwhile, it is not put back.
+          for (const row of sealed) if (await db.waiting.get(row.id)) await db.waiting.put(row)
+          for (const row of starting) if (await db.starts.get(row.id)) await db.starts.put(row)
+        }),
+      ),
+    )
   }
 
   /** Facts of an earlier visit join those of this one. */
@@ -183,6 +209,7 @@ export const useOutbox = defineStore('outbox', () => {
 
   /** Takes a fact in: at once on screen, then in the browser's database, then to the server. */
   async function put(fact: Waiting): Promise<void> {
+    noteTouched()
     const own = plain(fact)
     waiting.value = [...waiting.value, own]
     await stored(spare.store(own))
@@ -193,7 +220,8 @@ export const useOutbox = defineStore('outbox', () => {
   /** Facts of a check-in this device has sent lately. */
   async function sentOf(checkinId: string): Promise<Waiting[]> {
     const asked = openOutbox().then((db) => db.sent.where('checkinId').equals(checkinId).toArray())
-    return asked.catch(() => [])
+    const kept = await asked.catch(() => [])
+    return (await openRows(kept)).rows
   }
 
   async function keepStart(start: PendingStart): Promise<void> {
@@ -249,6 +277,7 @@ export const useOutbox = defineStore('outbox', () => {
     waiting.value = []
     starts.value = []
     trouble.value = null
+    unread.value = 0
     loaded = null
   }
 
@@ -260,6 +289,7 @@ export const useOutbox = defineStore('outbox', () => {
     refusedStarts,
     moved,
     trouble,
+    unread,
     storeless: spare.storeless,
     mayHold,
     load,

@@ -192,6 +192,16 @@ function readingsOf(measure: Measure, one: Observation): IncomingReading[] | str
   return readings
 }
 
+/**
+ * An instant, ms, of a FHIR dateTime (FHIR R4, data types: a day, or a time with its zone; a year or month alone says no
+ * day a measure could be kept under). Null for anything else, also for what a browser's own reading of dates would take.
+ */
+function instantOf(text: string | undefined): number | null {
+  if (!text || !/^\d{4}-\d\d-\d\d(T\d\d:\d\d:\d\d(\.\d{1,9})?(Z|[+-]\d\d:\d\d))?$/.test(text)) return null
+  const time = Date.parse(text)
+  return Number.isFinite(time) && dayExists(text.slice(0, 10)) ? time : null
+}
+
 function rowOf(one: Observation, line: number, { people, panels, heights }: Heads): IncomingRow | string | null {
   const measure = isPanel(one) ? null : measureOf(one.code.coding)
   if (!measure) return null
@@ -203,9 +213,9 @@ function rowOf(one: Observation, line: number, { people, panels, heights }: Head
   const panel = id ? panels.get(id) : undefined
   // A weight by itself is the diary's; another measure by itself is of no check-in.
   if (!panel && measure !== 'weight') return null
-  const time = Date.parse(one.effectiveDateTime ?? '')
-  if (!one.effectiveDateTime || !Number.isFinite(time))
-    return 'This observation has no time that can be read (effectiveDateTime).'
+  const time = instantOf(one.effectiveDateTime)
+  if (!one.effectiveDateTime || time === null)
+    return 'This observation has no day or time that can be read (effectiveDateTime).'
   if (panel && !findProtocol(panel.protocolId)) return `The set ${panel.protocolId || '(none)'} is not known here.`
   const readings = readingsOf(measure, one)
   if (typeof readings === 'string') return readings

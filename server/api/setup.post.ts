@@ -5,7 +5,7 @@ import { useDatabase } from '../db/use-database'
 import { readJson } from '../http/body'
 import { failure } from '../http/failure'
 import { hashInTurn, refuseWeak } from '../http/password'
-import { openSession, sealSession } from '../http/session-cookie'
+import { deviceOf, openSession, sealSession } from '../http/session-cookie'
 import { createStudio, isEmpty } from '../repositories/staff'
 import { change } from '../write/use-change'
 
@@ -19,7 +19,7 @@ export default defineEventHandler(async (event) => {
   const ids = { studioId: uuid(), staffId: uuid() }
   const fresh = await change({ kind: 'staff', ...ids }, { kind: 'studio.made' }, async (tx) => {
     if (!(await createStudio(tx, ids, { ...input, passwordHash }))) throw taken
-    return openSession(event, tx, ids.staffId)
+    return openSession(event, tx, ids.staffId, await deviceOf(event, tx, ids))
   })
   await sealSession(event, fresh)
   return { ok: true }

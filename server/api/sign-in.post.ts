@@ -1,15 +1,16 @@
 import { defineEventHandler, type H3Event } from 'h3'
 import { signInInput } from '../../shared/schemas/account'
 import { useDatabase } from '../db/use-database'
+import { beginSession } from '../http/begin-session'
 import { readJson } from '../http/body'
 import { failure } from '../http/failure'
 import { attemptSucceeded, countAttempt } from '../http/guessing'
 import { logOf } from '../http/log'
 import { hashInTurn, isRight } from '../http/password'
 import { takeCode } from '../http/second-factor'
-import { deviceHash, openSession, sealSession } from '../http/session-cookie'
-import { secondFactorState } from '../repositories/second-factors'
-import { isKnownDevice } from '../repositories/sessions'
+import { deviceHash } from '../http/session-cookie'
+import { hasOnlyPasskey, secondFactorState } from '../repositories/second-factors'
+import { isKnownDevice } from '../repositories/known-devices'
 import { findCredentials, setPassword } from '../repositories/staff'
 import type { Actor } from '../write/change'
 import { change } from '../write/use-change'
@@ -49,13 +50,15 @@ export default defineEventHandler(async (event) => {
   const actor = { kind: 'staff', staffId: found.staffId, studioId: found.studioId } as const
   // Counted until the second proof is right too: digits are guessed sooner than passwords.
   if ((await secondFactorState(db, found.staffId)).since !== null) await askSecond(event, actor, code ?? '')
+  else if (await hasOnlyPasskey(db, found)) {
+    const message = 'Your studio asks for more than a password: please sign in with your passkey.'
+    throw failure(401, message, [{ field: 'password', message }])
+  }
   await attemptSucceeded(event, tried)
   if (passwordNeedsReHash(found.passwordHash)) {
     const passwordHash = await hashInTurn(password)
     await change(actor, { kind: 'password.rehashed' }, (tx) => setPassword(tx, found.staffId, passwordHash))
   }
-  const fresh = await change(actor, { kind: 'session.started' }, (tx) => openSession(event, tx, found.staffId))
-  logOf(event).info({ what: 'signed in', staff: found.staffId })
-  await sealSession(event, fresh)
+  await beginSession(event, found)
   return { ok: true }
 })

@@ -193,11 +193,11 @@ export async function compareArchive(db: Queryable, archive: OpenArchive, progre
   return standings
 }
 
-/** What a database says when a row cannot stand beside what is here (PostgreSQL's error codes, class 23). */
+/** What a database says when a row cannot stand beside what is here (PostgreSQL's error codes: class 23, and values of class 22). */
 export function clash(error: unknown): string | null {
   const cause = (error as { cause?: unknown }).cause ?? error
   const { code, constraint } = cause as { code?: string; constraint?: string }
-  if (!code?.startsWith('23') && code !== '22P02' && code !== '22008' && code !== '22003') return null
+  if (!code || (!code.startsWith('23') && !['22P02', '22007', '22008', '22003'].includes(code))) return null
   return constraint ? `it does not fit what is here (${constraint}).` : 'a value does not fit its column.'
 }
 

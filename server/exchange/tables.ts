@@ -21,6 +21,7 @@ const LEFT_BEHIND: ReadonlySet<string> = new Set([
   'session',
   'known_device',
   'password_link',
+  'passkey_challenge',
   'link_session',
   'attempt',
 ])

@@ -48,6 +48,8 @@ const onError: NitroErrorHandler = async (thrown, event) => {
     fields: data?.fields ?? [],
     ...(data?.stored === undefined ? {} : { stored: data.stored }),
     ...(data?.confirm ? { confirm: true } : {}),
+    ...(data?.locked ? { locked: true } : {}),
+    ...(data?.second ? { second: true } : {}),
   }
   setResponseStatus(event, status)
   setResponseHeader(event, 'content-type', 'application/json')

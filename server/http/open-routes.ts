@@ -9,6 +9,8 @@ export const OPEN_ROUTES: readonly string[] = [
   'GET /api/setup',
   'POST /api/setup',
   'POST /api/sign-in',
+  'POST /api/sign-in/passkey/begin',
+  'POST /api/sign-in/passkey',
   'POST /api/sign-out',
   'POST /api/password-reset',
   'POST /api/link/open',
@@ -43,7 +45,11 @@ const RECORDER_ROUTES: readonly RegExp[] = [
   /^PUT \/api\/me\/(habits|password)$/,
   new RegExp(`^DELETE /api/me/sessions(/${ID})?$`),
   /^(GET|POST|DELETE) \/api\/me\/second-factor$/,
-  /^POST \/api\/me\/(confirm|second-factor\/(confirm|codes))$/,
+  /^POST \/api\/me\/(confirm(\/begin)?|second-factor\/(confirm|codes)|passkeys(\/begin)?)$/,
+  /^GET \/api\/me\/(device-key|passkeys)$/,
+  /^(PUT|DELETE) \/api\/me\/pin$/,
+  new RegExp(`^DELETE /api/me/passkeys/${ID}$`),
+  new RegExp(`^POST /api/me/sessions/${ID}/known$`),
 ]
 
 /** Whether somebody with this role may use a route at all; leads' own routes ask for more themselves. */

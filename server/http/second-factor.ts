@@ -1,8 +1,9 @@
 import { randomInt } from 'node:crypto'
 import { authenticator } from 'otplib'
 import type { Transaction } from '../db/database'
-import { findSecondFactor, takeRecoveryCode, takeStep } from '../repositories/second-factors'
+import { findSecondFactor, lacksSecond, takeRecoveryCode, takeStep } from '../repositories/second-factors'
 import { sealText, unsealText } from '../sealed/sealed-text'
+import { failure } from './failure'
 import { hashOf } from './tokens'
 
 /** RFC 6238 as applications on phones have it: SHA-1, six digits, thirty seconds; a step to either side for slow clocks. */
@@ -45,4 +46,10 @@ export async function takeCode(tx: Transaction, staffId: string, typed: string, 
   const at = totp.clone({ epoch: now })
   const off = at.checkDelta(code, unsealText(found.secret, secretOf(staffId)))
   return off !== null && takeStep(tx, staffId, Math.floor(now / 1000 / STEP_SECONDS) + off)
+}
+
+/** Throws 409 when a person would be left without the second proof their studio wants. To be called in a transaction. */
+export async function keepsSecond(tx: Transaction, who: { staffId: string; studioId: string }): Promise<void> {
+  if (await lacksSecond(tx, who))
+    throw failure(409, 'Your studio asks for a second proof: please set another one up before this one goes.')
 }

@@ -1,7 +1,8 @@
 import { getCookie, getHeader, setCookie, type H3Event } from 'h3'
 import { v7 as uuid } from 'uuid'
-import type { Transaction } from '../db/database'
-import { rememberDevice, startSession } from '../repositories/sessions'
+import type { Queryable, Transaction } from '../db/database'
+import { isDeviceOf, knowsDevices, isKnownDevice, rememberDevice } from '../repositories/known-devices'
+import { startSession } from '../repositories/sessions'
 import { ownOrigin } from './address'
 import { hashOf, randomToken } from './tokens'
 
@@ -40,16 +41,48 @@ export function deviceWords(agent: string): string {
   return system ? `${browser} on ${system}` : browser
 }
 
+const wordsOf = (event: H3Event) => deviceWords(getHeader(event, 'user-agent') ?? '')
+
+/** A browser as somebody signs in on it. */
+interface Device {
+  /** Its token: one that others of the studio know it by already, or a new one. */
+  token: string
+  /** This person has signed in on others, and never on this one. */
+  strange: boolean
+}
+
+/** How a browser stands to a person. A device that others of the studio sign in on keeps its token, and stays known to all. */
+export async function deviceOf(
+  event: H3Event,
+  db: Queryable,
+  { staffId, studioId }: { staffId: string; studioId: string },
+): Promise<Device> {
+  const hash = deviceHash(event)
+  const shared = hash !== null && (await isDeviceOf(db, studioId, hash))
+  const known = hash !== null && (await isKnownDevice(db, staffId, hash))
+  return {
+    token: (shared ? getCookie(event, DEVICE_COOKIE) : null) ?? randomToken(),
+    strange: !known && (await knowsDevices(db, staffId)),
+  }
+}
+
 /**
  * Starts a session for a person and remembers their device, in the transaction given.
  * @returns what `sealSession` puts into the cookies once that is stored
  */
-export async function openSession(event: H3Event, tx: Transaction, staffId: string) {
+export async function openSession(event: H3Event, tx: Transaction, staffId: string, { token, strange }: Device) {
   const id = uuid()
-  const device = randomToken()
-  await startSession(tx, { id, staffId, device: deviceWords(getHeader(event, 'user-agent') ?? '') })
-  await rememberDevice(tx, uuid(), staffId, hashOf(device))
-  return { id, device }
+  const device = wordsOf(event)
+  await startSession(tx, { id, staffId, device, strange, provedAt: null })
+  await rememberDevice(tx, uuid(), staffId, hashOf(token))
+  return { id, device: token, words: device }
+}
+
+/** Starts a session for somebody who went on at a device by PIN. It is as old as their last sign-in there. */
+export async function sessionByPin(event: H3Event, tx: Transaction, staffId: string, provedAt: string) {
+  const id = uuid()
+  await startSession(tx, { id, staffId, device: wordsOf(event), strange: false, provedAt })
+  return { id, device: getCookie(event, DEVICE_COOKIE) ?? randomToken() }
 }
 
 /** Seals a session's id into the cookie; marked Secure whenever the request came over https. */

@@ -131,10 +131,10 @@ async function calendarFor(reminding: Reminding, studio: Studio, about: string, 
 }
 
 /** Sends what waits. One that fails is tried again later, a few times. @returns how many left */
-async function send(reminding: Reminding, studio: Studio, now: Date): Promise<number> {
+async function send(reminding: Reminding, studio: Studio, now: Date, quiet = false): Promise<number> {
   const { store, ports, from } = reminding
   let sent = 0
-  for (const one of await waitingMails(store.database, studio.id)) {
+  for (const one of await waitingMails(store.database, studio.id, quiet)) {
     const stop = /https?:\/\/\S+\/stop#\S+$/.exec(one.words)?.[0] ?? null
     const calendar = await calendarFor(reminding, studio, one.about, now)
     const message = { id: one.id, from, to: one.toAddress, subject: one.subject, text: one.words, stop, calendar }
@@ -154,12 +154,15 @@ async function send(reminding: Reminding, studio: Studio, now: Date): Promise<nu
   return sent
 }
 
-/** Writes and sends what is due in every studio; nothing leaves in its quiet hours. */
+/** Writes and sends what is due in every studio; nothing but what is about somebody's own account leaves in its quiet hours. */
 export async function remind(reminding: Reminding, now = new Date()): Promise<{ written: number; sent: number }> {
   const done = { written: 0, sent: 0 }
   if (reminding.address === null) return done
   for (const studio of await studiosForMail(reminding.store.database)) {
-    if (isQuiet(studio, Number(sayInZone(now, studio.timeZone, 'H')))) continue
+    if (isQuiet(studio, Number(sayInZone(now, studio.timeZone, 'H')))) {
+      done.sent += await send(reminding, studio, now, true)
+      continue
+    }
     done.written += await write(reminding, studio, now)
     done.sent += await send(reminding, studio, now)
   }

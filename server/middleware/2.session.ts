@@ -1,9 +1,10 @@
 import { defineEventHandler, getRequestURL, sendRedirect, type H3Event } from 'h3'
 import { refreshSession, watchingSession } from '../http/refresh-session'
-import { failure, unconfirmed } from '../http/failure'
+import { failure, locked, unconfirmed, withoutSecond } from '../http/failure'
 import { logOf } from '../http/log'
 import { noteAddress } from '../http/address'
 import { linkSessionOf, type AtLink } from '../http/at-link'
+import { isAboutLock, isOwnAccount, type AtDevice } from '../http/locked'
 import { LINK_ROUTES, mayUse, OPEN_PAGES, OPEN_ROUTES, SECRET_ADDRESSES } from '../http/open-routes'
 import { isFresh, isGuarded } from '../http/guarded-routes'
 import type { FoundSession } from '../repositories/sessions'
@@ -12,6 +13,8 @@ import type { SignedIn } from '../repositories/staff'
 declare module 'h3' {
   interface H3EventContext {
     signedIn?: SignedIn
+    /** Whoever's session the device holds, locked or not. */
+    atDevice?: AtDevice
     /** A client at their own link. */
     atLink?: AtLink
   }
@@ -21,7 +24,7 @@ declare module 'h3' {
 function isBuiltFile(path: string): boolean {
   return (
     path.startsWith('/_nuxt/') ||
-    /^\/(mark\.svg|favicon\.ico|robots\.txt|sw\.js|workbox-\w+\.js|manifest\.webmanifest|hand-in\.webmanifest)$/.test(
+    /^\/(mark\.svg|favicon\.ico|robots\.txt|sw\.js|kept-sealed\.js|workbox-\w+\.js|manifest\.webmanifest|hand-in\.webmanifest)$/.test(
       path,
     )
   )
@@ -44,6 +47,29 @@ async function enterByLink(event: H3Event, route: string): Promise<void> {
   event.context.atLink = found
 }
 
+/** Lets somebody in, or says why not. `route`: null for a page, which carries nothing of the studio. */
+function enter(event: H3Event, found: FoundSession, route: string | null): void {
+  const { stale: _, confirmedAt: __, lacksSecond, lockedAt, ...person } = found
+  if (route !== null && isAboutLock(route)) {
+    event.context.atDevice = { ...person, lockedAt }
+    return
+  }
+  if (lockedAt !== null) {
+    if (route !== null) throw locked()
+    return
+  }
+  if (route !== null) {
+    if (!mayUse(person.role, route)) {
+      logOf(event).warn({ what: 'refused', why: 'role', staff: person.staffId })
+      throw failure(403, 'A recorder writes readings down and nothing else. Please ask a coach.')
+    }
+    if (lacksSecond && !isOwnAccount(route)) throw withoutSecond()
+    if (isGuarded(route) && !isFresh(found)) throw unconfirmed()
+  }
+  event.context.signedIn = person
+  noteAddress(event)
+}
+
 /** Closed by default: without a session only the listed routes and pages answer. */
 export default defineEventHandler(async (event) => {
   const { pathname } = getRequestURL(event)
@@ -53,17 +79,7 @@ export default defineEventHandler(async (event) => {
   if (!isApi && (OPEN_PAGES.includes(pathname) || SECRET_ADDRESSES.some((one) => one.test(pathname)))) return
   if (pathname.startsWith('/api/hand-in')) return enterByLink(event, `${event.method} ${pathname}`)
   const person = await signedIn(event, `${event.method} ${pathname}`)
-  if (person) {
-    if (isApi && !mayUse(person.role, `${event.method} ${pathname}`)) {
-      logOf(event).warn({ what: 'refused', why: 'role', staff: person.staffId })
-      throw failure(403, 'A recorder writes readings down and nothing else. Please ask a coach.')
-    }
-    if (isApi && isGuarded(`${event.method} ${pathname}`) && !isFresh(person)) throw unconfirmed()
-    const { stale: _, confirmedAt: __, ...signedInPerson } = person
-    event.context.signedIn = signedInPerson
-    noteAddress(event)
-    return
-  }
+  if (person) return enter(event, person, isApi ? `${event.method} ${pathname}` : null)
   if (isApi) throw failure(401, 'Please sign in.')
   const next = pathname === '/' ? '' : `?next=${encodeURIComponent(pathname)}`
   return sendRedirect(event, `/sign-in${next}`)

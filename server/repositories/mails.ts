@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, isNotNull, isNull, lt, lte, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, isNotNull, isNull, like, lt, lte, sql } from 'drizzle-orm'
 import type { MailRecord } from '../../shared/schemas/mail'
 import type { Queryable, Transaction } from '../db/database'
 import { booking, client, mail, reminderChoice, staff, studio } from '../db/schema'
@@ -32,12 +32,15 @@ export async function addMail(tx: Transaction, row: typeof mail.$inferInsert): P
   return added.length > 0
 }
 
-/** Mails of a studio that wait to be sent, the oldest first. */
-export async function waitingMails(db: Queryable, studioId: string) {
+/** Mails about somebody's own account: they leave at any hour. */
+const OF_ACCOUNT = 'sign-in %'
+
+/** Mails of a studio that wait to be sent, the oldest first; `quiet`: those that leave at any hour. */
+export async function waitingMails(db: Queryable, studioId: string, quiet = false) {
   return db
     .select()
     .from(mail)
-    .where(and(eq(mail.studioId, studioId), isNull(mail.sentAt), lt(mail.tries, MOST_TRIES)))
+    .where(and(eq(mail.studioId, studioId), isNull(mail.sentAt), lt(mail.tries, MOST_TRIES), quiet ? like(mail.about, OF_ACCOUNT) : undefined))
     .orderBy(asc(mail.at))
     .limit(50)
 }

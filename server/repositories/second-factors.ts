@@ -1,9 +1,33 @@
-import { and, eq, isNull, lt, sql } from 'drizzle-orm'
+import { and, eq, isNull, lt, sql, type SQL } from 'drizzle-orm'
+import type { PgColumn } from 'drizzle-orm/pg-core'
 import { v7 as uuid } from 'uuid'
 import type { SecondFactorState } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'
-import { recoveryCode, secondFactor, staff } from '../db/schema'
+import { passkey, recoveryCode, secondFactor, staff, studio } from '../db/schema'
+import { ofRow } from './of-row'
+import { listPasskeys, removePasskeys } from './passkeys'
 import type { InStudio } from './staff'
+
+/** Whether a person has a second proof that counts: a code, or a passkey. Within a question about staff. */
+export const hasSecond = (staffId: PgColumn): SQL<boolean> => sql<boolean>`(exists (
+  select from ${secondFactor} where ${ofRow(secondFactor.staffId)} = ${ofRow(staffId)} and ${ofRow(secondFactor.confirmedAt)} is not null
+) or exists (select from ${passkey} where ${ofRow(passkey.staffId)} = ${ofRow(staffId)}))`
+
+/** Whether a studio wants a second proof and a person has none. */
+export async function lacksSecond(db: Queryable, who: { staffId: string; studioId: string }): Promise<boolean> {
+  const [row] = await db
+    .select({ lacks: sql<boolean>`${studio.secondRequired} and not ${hasSecond(staff.id)}` })
+    .from(staff)
+    .innerJoin(studio, eq(studio.id, staff.studioId))
+    .where(and(eq(staff.id, who.staffId), eq(staff.studioId, who.studioId)))
+  return row?.lacks ?? false
+}
+
+/** Whether a studio wants a second proof and a passkey is all a person without a code has. */
+export async function hasOnlyPasskey(db: Queryable, who: { staffId: string; studioId: string }): Promise<boolean> {
+  const [row] = await db.select({ wants: studio.secondRequired }).from(studio).where(eq(studio.id, who.studioId))
+  return (row?.wants ?? false) && (await listPasskeys(db, who.staffId)).length > 0
+}
 
 /** What is kept of a person's second proof; null: none. */
 export async function findSecondFactor(db: Queryable, staffId: string) {
@@ -68,17 +92,22 @@ export async function takeRecoveryCode(tx: Transaction, staffId: string, codeHas
   return taken.length > 0
 }
 
-/** Takes a person's second proof away, codes included. False when there is none, or they are of another studio. */
-export async function removeSecondFactor(tx: Transaction, who: InStudio, staffId: string): Promise<boolean> {
-  const [own] = await tx
-    .select({ id: staff.id })
-    .from(staff)
-    .where(and(eq(staff.id, staffId), eq(staff.studioId, who.studioId)))
-  if (!own) return false
+/** Takes a person's code away, with those on paper. False when there is none. */
+export async function removeCode(tx: Transaction, staffId: string): Promise<boolean> {
   await replaceCodes(tx, staffId, [])
   const gone = await tx
     .delete(secondFactor)
     .where(eq(secondFactor.staffId, staffId))
     .returning({ id: secondFactor.staffId })
   return gone.length > 0
+}
+
+/** Takes every second proof of somebody in the studio away. @returns what there was; nothing for anybody else */
+export async function removeSecondFactor(tx: Transaction, who: InStudio, staffId: string) {
+  const [own] = await tx
+    .select({ id: staff.id })
+    .from(staff)
+    .where(and(eq(staff.id, staffId), eq(staff.studioId, who.studioId)))
+  if (!own) return { code: false, passkeys: 0 }
+  return { code: await removeCode(tx, staffId), passkeys: await removePasskeys(tx, staffId) }
 }

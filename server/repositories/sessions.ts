@@ -1,15 +1,21 @@
-import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNull, lt, ne, sql } from 'drizzle-orm'
 import { minutesToMilliseconds } from 'date-fns'
 import type { SessionRecord } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'
 import { localDay } from '../../core/calendar'
-import { knownDevice, session, staff, studio } from '../db/schema'
+import type { StrangeSignIn } from '../../shared/schemas/device'
+import { session, staff, studio } from '../db/schema'
 import { standsInFor } from './absences'
+import { hasSecond } from './second-factors'
 import type { SignedIn } from './staff'
 
-const DEVICES_KEPT = 20
 /** That a session is used is noted at most so often, minutes. */
 const NOTED_EVERY = { least: 5, most: 60 } as const
+/**
+ * The page itself locks on the minute. A session whose page was closed, or cut off, is locked here: later than that, so that
+ * a coach who measured without a network for a while is not asked in the middle of it.
+ */
+const LOCKED_UNUSED_MINUTES = 60
 
 /** Sessions that have not ended: not by somebody, not unused for too long, not after the days a studio gives them. */
 function running(now: Date) {
@@ -27,6 +33,10 @@ export interface FoundSession extends SignedIn {
   stale: boolean
   /** ISO instant of the last proof of who it is. */
   confirmedAt: string
+  /** ISO instant; null: its device is open. */
+  lockedAt: string | null
+  /** The studio wants a second proof of everybody, and this person has none yet. */
+  lacksSecond: boolean
 }
 
 /** The person a session that runs belongs to, while they may sign in; null otherwise. */
@@ -41,28 +51,64 @@ export async function findSession(db: Queryable, id: string, now = new Date()): 
       idleHours: studio.sessionIdleHours,
       coachesSee: studio.coachesSee,
       timeZone: studio.timeZone,
+      lockMinutes: studio.lockMinutes,
+      lockedAt: session.lockedAt,
+      lacksSecond: sql<boolean>`${studio.secondRequired} and not ${hasSecond(staff.id)}`,
     })
     .from(session)
     .innerJoin(staff, eq(staff.id, session.staffId))
     .innerJoin(studio, eq(studio.id, staff.studioId))
     .where(and(eq(session.id, id), eq(staff.active, true), running(now)))
   if (!row) return null
-  const { seenAt, idleHours, coachesSee, timeZone, ...person } = row
+  const { seenAt, idleHours, coachesSee, timeZone, lockMinutes, ...rest } = row
+  const unusedFor = (minutes: number) => Date.parse(seenAt) < +now - minutesToMilliseconds(minutes)
+  const left = lockMinutes > 0 && unusedFor(Math.max(LOCKED_UNUSED_MINUTES, lockMinutes))
+  const person = { ...rest, sessionId: id, lockedAt: rest.lockedAt ?? (left ? now.toISOString() : null) }
   // Often enough that nobody at work runs into the limit.
-  const every = Math.min(NOTED_EVERY.most, Math.max(NOTED_EVERY.least, (idleHours * 60) / 8))
-  const stale = Date.parse(seenAt) < +now - minutesToMilliseconds(every)
+  const most = lockMinutes > 0 ? NOTED_EVERY.least : NOTED_EVERY.most
+  const every = Math.min(most, Math.max(NOTED_EVERY.least, (idleHours * 60) / 8))
+  const stale = person.lockedAt === null && unusedFor(every)
   // Leads answer for everybody; a recorder sees what is being measured and nothing else.
-  if (coachesSee === 'all' || person.role !== 'coach') return { ...person, sessionId: id, stale }
+  if (coachesSee === 'all' || person.role !== 'coach') return { ...person, stale }
   const sees = [person.staffId, ...(await standsInFor(db, person.staffId, localDay(now, timeZone)))]
-  return { ...person, sees, sessionId: id, stale }
+  return { ...person, sees, stale }
 }
 
+/** `provedAt`: by PIN, the last sign-in on the device with more than that. Its days count from there, and it confirms nothing. */
 export async function startSession(
   tx: Transaction,
-  fresh: { id: string; staffId: string; device: string },
+  { provedAt, ...fresh }: { id: string; staffId: string; device: string; strange: boolean; provedAt: string | null },
   now = new Date().toISOString(),
 ): Promise<void> {
-  await tx.insert(session).values({ ...fresh, startedAt: now, seenAt: now, confirmedAt: now })
+  await tx.insert(session).values({
+    ...fresh,
+    startedAt: provedAt ?? now,
+    seenAt: now,
+    ...(provedAt === null ? { confirmedAt: now } : {}),
+  })
+}
+
+/** The newest sign-in of a person on a device they did not know, running elsewhere, of which they have not said that it was theirs. */
+export async function findStrange(db: Queryable, who: SignedIn, now = new Date()): Promise<StrangeSignIn | null> {
+  const [row] = await db
+    .select({ id: session.id, device: session.device, startedAt: session.startedAt })
+    .from(session)
+    .innerJoin(staff, eq(staff.id, session.staffId))
+    .innerJoin(studio, eq(studio.id, staff.studioId))
+    .where(and(eq(session.staffId, who.staffId), eq(session.strange, true), ne(session.id, who.sessionId), running(now)))
+    .orderBy(desc(session.startedAt))
+    .limit(1)
+  return row ?? null
+}
+
+/** Its person has said that a sign-in was theirs. False when there is nothing to say of it. */
+export async function noteKnown(tx: Transaction, who: SignedIn, id: string): Promise<boolean> {
+  const known = await tx
+    .update(session)
+    .set({ strange: false })
+    .where(and(eq(session.id, id), eq(session.staffId, who.staffId), eq(session.strange, true)))
+    .returning({ id: session.id })
+  return known.length > 0
 }
 
 /** Notes that its person has proved once more who they are. */
@@ -113,35 +159,4 @@ export async function endSessions(
   const ids = open.map(({ id }) => id).filter((id) => ('only' in which ? id === which.only : id !== which.but))
   if (ids.length > 0) await tx.update(session).set({ endedAt: now }).where(inArray(session.id, ids))
   return ids
-}
-
-/** Whether a person has signed in on a device before. */
-export async function isKnownDevice(db: Queryable, staffId: string, tokenHash: string): Promise<boolean> {
-  const rows = await db
-    .select({ id: knownDevice.id })
-    .from(knownDevice)
-    .where(and(eq(knownDevice.staffId, staffId), eq(knownDevice.tokenHash, tokenHash)))
-  return rows.length > 0
-}
-
-/** Remembers a device of a person; the oldest beyond twenty are forgotten. */
-export async function rememberDevice(tx: Transaction, id: string, staffId: string, tokenHash: string): Promise<void> {
-  const at = new Date().toISOString()
-  await tx
-    .insert(knownDevice)
-    .values({ id, staffId, tokenHash, at })
-    .onConflictDoUpdate({ target: [knownDevice.staffId, knownDevice.tokenHash], set: { at } })
-  const [oldest] = await tx
-    .select({ at: knownDevice.at })
-    .from(knownDevice)
-    .where(eq(knownDevice.staffId, staffId))
-    .orderBy(desc(knownDevice.at))
-    .offset(DEVICES_KEPT - 1)
-    .limit(1)
-  if (oldest) await tx.delete(knownDevice).where(and(eq(knownDevice.staffId, staffId), lt(knownDevice.at, oldest.at)))
-}
-
-/** Forgets every device of a person: after a reset nobody is known. */
-export async function forgetDevices(tx: Transaction, staffId: string): Promise<void> {
-  await tx.delete(knownDevice).where(eq(knownDevice.staffId, staffId))
 }

@@ -12,8 +12,10 @@ import type {
   StudioRules,
 } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'
-import { secondFactor, staff, studio } from '../db/schema'
+import { pin, staff, studio } from '../db/schema'
 import { ofRow } from './of-row'
+import { hasSecond } from './second-factors'
+import { findStrange } from './sessions'
 import { listSets } from './sets'
 import type { Sees } from './seen-by'
 
@@ -72,6 +74,12 @@ export async function isEmpty(db: Queryable): Promise<boolean> {
   return rows.length === 0
 }
 
+/** The studio of this installation; null before the first run. */
+export async function findStudioId(db: Queryable): Promise<string | null> {
+  const [row] = await db.select({ id: studio.id }).from(studio).orderBy(asc(studio.createdAt), asc(studio.id)).limit(1)
+  return row?.id ?? null
+}
+
 /** Makes the studio and its lead coach; null when there is a studio already. */
 export async function createStudio(
   tx: Transaction,
@@ -90,6 +98,16 @@ export async function createStudio(
 export async function findTimeZone(db: Queryable, { studioId }: InStudio): Promise<string> {
   const [row] = await db.select({ timeZone: studio.timeZone }).from(studio).where(eq(studio.id, studioId))
   return row?.timeZone ?? NO_ZONE
+}
+
+/** Whom a mail about their account goes to; null when they may not sign in. */
+export async function findPerson(db: Queryable, staffId: string) {
+  const [row] = await db
+    .select({ name: staff.name, email: staff.email, timeZone: studio.timeZone, studioName: studio.name })
+    .from(staff)
+    .innerJoin(studio, eq(studio.id, staff.studioId))
+    .where(and(eq(staff.id, staffId), eq(staff.active, true)))
+  return row ?? null
 }
 
 /** Everything the frame of the application shows about the person signed in. */
@@ -114,12 +132,17 @@ export async function findMe(db: Queryable, who: SignedIn): Promise<Me | null> {
         quietTo: studio.quietTo,
         sessionIdleHours: studio.sessionIdleHours,
         sessionDays: studio.sessionDays,
+        lockMinutes: studio.lockMinutes,
+        secondRequired: studio.secondRequired,
       },
+      hasPin: sql<boolean>`exists (select from ${pin} where ${ofRow(pin.staffId)} = ${staff.id})`,
+      lacksSecond: sql<boolean>`${studio.secondRequired} and not ${hasSecond(staff.id)}`,
     })
     .from(staff)
     .innerJoin(studio, eq(studio.id, staff.studioId))
     .where(eq(staff.id, who.staffId))
-  return rows[0] ? { ...rows[0], sets: await listSets(db, who) } : null
+  const [row] = rows
+  return row ? { ...row, strange: await findStrange(db, who), sets: await listSets(db, who) } : null
 }
 
 export async function setOwnUnits(tx: Transaction, who: SignedIn, units: OwnUnitsInput): Promise<void> {
@@ -162,7 +185,7 @@ export async function listEverybody(db: Queryable, who: InStudio): Promise<Staff
     .select({
       ...member,
       active: staff.active,
-      hasCode: sql<boolean>`exists (select from ${secondFactor} where ${ofRow(secondFactor.staffId)} = ${ofRow(staff.id)} and ${ofRow(secondFactor.confirmedAt)} is not null)`,
+      hasCode: hasSecond(staff.id),
     })
     .from(staff)
     .where(eq(staff.studioId, who.studioId))

@@ -29,6 +29,8 @@ export interface Unit {
   publish: (message: LiveMessage) => void
   /** Ends these sessions everywhere, open streams included, once it is stored. */
   endSessions: (sessionIds: readonly string[]) => void
+  /** Closes the open streams of these sessions, once it is stored: their devices are locked. */
+  silence: (sessionIds: readonly string[]) => void
   /** Said by work that finds out only inside what it changes. */
   concerns: (more: Omit<Change, 'kind'>) => void
 }
@@ -62,6 +64,7 @@ export async function changeIn<Result>(
       unchanged: () => (unchanged = true),
       publish: (message) => messages.push(message),
       endSessions: (ids) => ended.push(...ids),
+      silence: (ids) => ended.push(...ids),
       concerns: (more) => Object.assign(about, more),
     })
     if (unchanged) return done

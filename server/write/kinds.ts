@@ -1,7 +1,17 @@
 import { CHANGE_WORDS, type RecordedKind } from '../../shared/change-words'
 
-/** Every kind of change there is: those that are recorded, and four too small to be. */
-export type ChangeKind = RecordedKind | 'password.rehashed' | 'session.seen' | 'link.counted' | 'factor.step'
+/** Every kind of change there is: those that are recorded, and those too small to be. */
+export type ChangeKind =
+  | RecordedKind
+  | 'password.rehashed'
+  | 'session.seen'
+  | 'link.counted'
+  | 'factor.step'
+  | 'device.locked'
+  | 'device.opened'
+  | 'device-key.made'
+  | 'pin.tried'
+  | 'passkey.asked'
 
 /** Whether a kind of change leaves a row in the record. */
 export function isRecorded(kind: ChangeKind): kind is RecordedKind {

@@ -2,6 +2,8 @@ import { z } from 'zod'
 import { isTimeZone } from '../../core/calendar'
 import type { Absence } from '../../core/schedule/bookings'
 import { day } from './dates'
+import type { StrangeSignIn } from './device'
+import { provedByPasskey } from './passkey'
 import type { StudioSet } from './set'
 
 export const massUnit = z.enum(['kg', 'lb'], { error: 'Choose kg or lb.' })
@@ -110,7 +112,7 @@ export type StudioInput = z.output<typeof studioInput>
 
 const hour = z.int({ error: 'A full hour.' }).min(0, 'Hours run from 0 to 23.').max(23, 'Hours run from 0 to 23.')
 
-/** A studio's rules: whose clients coaches see, and when no mail leaves. */
+/** A studio's rules: whose clients coaches see, when no mail leaves, how long people stay signed in, what they sign in with. */
 export const studioRules = z.strictObject({
   coachesSee: z.enum(['all', 'own'], { error: 'Everybody’s clients, or their own.' }).optional(),
   quietFrom: hour.optional(),
@@ -125,6 +127,12 @@ export const studioRules = z.strictObject({
     .min(1, 'A day at least.')
     .max(30, 'Thirty days at most.')
     .optional(),
+  lockMinutes: z
+    .int({ error: 'Please give whole minutes.' })
+    .min(0, 'No minutes at all, or more.')
+    .max(60, 'An hour at most.')
+    .optional(),
+  secondRequired: z.boolean({ error: 'Say yes or no.' }).optional(),
 })
 export type StudioRules = z.output<typeof studioRules>
 
@@ -132,13 +140,16 @@ export type StudioRules = z.output<typeof studioRules>
 export const energyOffer = z.strictObject({ offered: z.boolean({ error: 'Say yes or no.' }) })
 export type EnergyOffer = z.output<typeof energyOffer>
 
-/** A password given once more, before something guarded is done. */
-export const confirmInput = z.strictObject({
-  password: z
-    .string({ error: 'Please give your password.' })
-    .min(1, 'Please give your password.')
-    .max(200, 'This is too long.'),
-})
+/** A password given once more, or a passkey, before something guarded is done. */
+export const confirmInput = z.union([
+  z.strictObject({ passkey: provedByPasskey }),
+  z.strictObject({
+    password: z
+      .string({ error: 'Please give your password.' })
+      .min(1, 'Please give your password.')
+      .max(200, 'This is too long.'),
+  }),
+])
 
 /** How one coach works. */
 export const habitsInput = z.strictObject({
@@ -174,7 +185,7 @@ export interface StaffMember {
 /** The same with whether they may sign in: what a lead sees. */
 export interface StaffRecord extends StaffMember {
   active: boolean
-  /** Their account asks for a code beside the password. */
+  /** They have a second proof: a code or a passkey. */
   hasCode: boolean
 }
 
@@ -235,6 +246,12 @@ export interface Me {
   /** When a lead accepted the page on scope of practice; null: energy and macros are not offered here. */
   energySince: string | null
   rules: Required<StudioRules>
+  /** A PIN opens their locked devices. */
+  hasPin: boolean
+  /** The studio asks for a second proof, and this person has none: nothing but their own account answers. */
+  lacksSecond: boolean
+  /** A sign-in of theirs on a device they did not know, to be said something of. */
+  strange: StrangeSignIn | null
   /** Sets of sites the studio has made, every version: check-ins name the one they were measured by. */
   sets: StudioSet[]
 }

@@ -12,4 +12,8 @@ export interface Problem {
   stored?: unknown
   /** It will be done once its person has proved anew who they are. */
   confirm?: true
+  /** The device is locked. */
+  locked?: true
+  /** It will be done once its person has a second proof. */
+  second?: true
 }

@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { eq, sql } from 'drizzle-orm'
@@ -9,6 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import Papa from 'papaparse'
 import { localDay } from '../../core/calendar'
 import { composeCheckin } from '../../core/composition'
+import { incomingBundle } from '../../exchange/fhir/bundle-in'
 import { checkinFacts } from '../../shared/checkin-facts'
 import type { LookedAt } from '../../shared/schemas/data'
 import type { Store } from '../../server/db/database'
@@ -216,6 +217,39 @@ describe('a FHIR bundle', () => {
     for (const code of ['29463-7', '39156-5', '41982-0', '8280-0']) expect(text).toContain(`"code":"${code}"`)
     expect(text).toContain('"code":"mm"')
     expect(text).not.toContain('undefined')
+  })
+
+  it('is read only where a day says which: what a browser alone would take for one is refused with a sentence', async () => {
+    const bundle = (effectiveDateTime: string) => ({
+      resourceType: 'Bundle',
+      type: 'collection',
+      entry: [
+        { fullUrl: 'urn:uuid:1', resource: { resourceType: 'Patient', name: [{ text: 'Hanne Alder' }] } },
+        {
+          fullUrl: 'urn:uuid:2',
+          resource: {
+            resourceType: 'Observation',
+            status: 'final',
+            code: { coding: [{ system: 'http://loinc.org', code: '29463-7' }] },
+            subject: { reference: 'urn:uuid:1' },
+            effectiveDateTime,
+            valueQuantity: { value: 72, code: 'kg' },
+          },
+        },
+      ],
+    })
+    const read = async (time: string) => {
+      const path = join(folder, 'day.json')
+      writeFileSync(path, JSON.stringify(bundle(time)))
+      const said: string[] = []
+      const days: string[] = []
+      for await (const { day } of incomingBundle(path, ({ message }) => said.push(message))) days.push(day)
+      return said.length > 0 ? said : days
+    }
+    expect(await read('2026-03-04')).toEqual(['2026-03-04'])
+    expect(await read('2026-03-04T07:10:00+01:00')).toEqual(['2026-03-04'])
+    for (const time of ['202,,,,,,,', '2026-02-30', '2026', '4 March 2026', '2026-03-04T07:10:00', '-2026-03-04'])
+      expect(await read(time)).toEqual(['This observation has no day or time that can be read (effectiveDateTime).'])
   })
 })
 

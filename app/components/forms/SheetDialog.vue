@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { isAsked } from '~/confirming'
+import { isLocked } from '~/locking'
 
 /**
  * A sheet of paper laid over the page. Escape and a press beside it close it. While somebody is asked who they are, that
- * sheet is the only one.
+ * sheet is the only one; while the device is locked there is none.
  */
 const props = defineProps<{
   title: string
@@ -13,7 +14,7 @@ const props = defineProps<{
   /** The sheet that asks who somebody is. */
   first?: boolean
 }>()
-const open = computed(() => props.first || !isAsked())
+const open = computed(() => !isLocked() && (props.first || !isAsked()))
 const emit = defineEmits<{ close: [] }>()
 </script>
 

@@ -12,7 +12,21 @@ watch(asked, () => {
 })
 
 async function go() {
-  if (await problems.send(() => own.confirm(password.value))) answerConfirming(true)
+  if (await problems.send(() => own.confirm({ password: password.value }))) answerConfirming(true)
+}
+
+/** Offered where this account has one and the browser gives it. */
+const hasPasskey = ref(false)
+watch(asked, async (now) => {
+  if (now && isSecureContext && 'PublicKeyCredential' in window)
+    hasPasskey.value = await own.passkeys().then(
+      (all) => all.length > 0,
+      () => false,
+    )
+})
+async function byPasskey() {
+  const { confirmByPasskey } = await import('~/passkeys')
+  if (await problems.send(confirmByPasskey)) answerConfirming(true)
 }
 </script>
 
@@ -36,6 +50,9 @@ async function go() {
       <p v-if="problems.ofForm.value" role="alert" class="mt-2 font-semibold text-alert">{{ problems.ofForm.value }}</p>
       <div class="mt-4 flex gap-2">
         <button class="press press-first min-h-11" :disabled="password === ''">Go on</button>
+        <button v-if="hasPasskey" type="button" class="press press-quiet min-h-11" @click="byPasskey">
+          By passkey
+        </button>
         <button type="button" class="press press-quiet min-h-11" @click="answerConfirming(false)">Leave it</button>
       </div>
     </form>

@@ -86,6 +86,11 @@ async function signOut() {
             >Password and devices</NuxtLink
           >
         </MenuItem>
+        <MenuItem v-if="store.me?.hasPin" v-slot="{ active }">
+          <button class="block w-full px-4 py-2 text-left" :class="{ 'bg-wash': active }" @click="store.lock">
+            Lock this device
+          </button>
+        </MenuItem>
         <MenuItem v-slot="{ active }">
           <button class="block w-full px-4 py-2 text-left" :class="{ 'bg-wash': active }" @click="signOut">
             Sign out

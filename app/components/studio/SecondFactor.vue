@@ -4,6 +4,7 @@ import type { SecondFactorBegun, SecondFactorState } from '#shared/schemas/accou
 import { own as account } from '~/calls'
 
 /** A code from one's phone beside the password: set up, paper codes, taken away. */
+const emit = defineEmits<{ changed: [] }>()
 const state = ref<SecondFactorState | null>(null)
 const begun = ref<SecondFactorBegun | null>(null)
 const codes = ref<string[]>([])
@@ -33,7 +34,9 @@ async function confirm() {
     codes.value = made
     state.value = now
   })
-  if (isOn) begun.value = null
+  if (!isOn) return
+  begun.value = null
+  emit('changed')
 }
 const renew = () =>
   tell(async () => {

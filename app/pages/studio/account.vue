@@ -45,6 +45,10 @@ const form = useForm({
 
 <template>
   <div class="grid w-full gap-x-12 gap-y-10 px-4 py-6 sm:px-6 lg:grid-cols-[minmax(320px,1fr)_2fr]">
+    <p v-if="store.me?.lacksSecond" role="status" class="border-l-4 border-signal bg-sheet px-4 py-3 lg:col-span-2">
+      <strong>Your studio asks for more than a password.</strong> Set up a passkey or a code below; until then nothing else
+      of the studio opens.
+    </p>
     <section aria-labelledby="password-title" class="grid content-start gap-4">
       <h2 id="password-title" class="border-b-2 border-ink pb-2 text-lg font-bold">Password</h2>
       <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
@@ -55,7 +59,7 @@ const form = useForm({
         <p v-if="changed" role="status">Changed. You are signed out everywhere but here.</p>
         <button class="press press-first justify-self-start">Change password</button>
       </form>
-      <SecondFactor class="mt-6" />
+      <PinPanel class="mt-6" />
     </section>
     <section aria-labelledby="sessions" class="grid content-start gap-3">
       <h2 id="sessions" class="border-b-2 border-ink pb-2 text-lg font-bold">Where you are signed in</h2>
@@ -69,6 +73,10 @@ const form = useForm({
       >
         Sign out everywhere but here
       </button>
+      <div class="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
+        <PasskeyPanel @changed="store.load()" />
+        <SecondFactor @changed="store.load()" />
+      </div>
       <CalendarLinks v-if="!store.isRecorder" class="mt-6" />
       <template v-if="others.length > 0">
         <h2 class="mt-6 border-b-2 border-ink pb-2 text-lg font-bold">Where others are signed in</h2>

@@ -120,6 +120,7 @@ function added(person: StaffMember, address: string | null) {
           </li>
         </ul>
       </section>
+      <LockRules v-if="store.isLead" />
       <SessionLimits v-if="store.isLead" />
     </div>
     <div class="grid content-start gap-8">

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { check, index, integer, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { boolean, check, index, integer, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { staff, studio } from './people'
 import { instant } from './instant'
 
@@ -21,6 +21,10 @@ export const session = pgTable(
       .notNull()
       .default(sql`'2000-01-01T00:00:00Z'`),
     endedAt: instant('ended_at'),
+    /** Its device is locked since: nothing answers but a PIN, or a new sign-in. */
+    lockedAt: instant('locked_at'),
+    /** It began on a device its person had not signed in on before, and nobody has said yet that this was they. */
+    strange: boolean('strange').notNull().default(false),
   },
   (t) => [
     index('session_staff').on(t.staffId, t.startedAt),
@@ -38,6 +42,7 @@ export const knownDevice = pgTable(
       .references(() => staff.id),
     /** SHA-256 of the random token in its cookie. */
     tokenHash: text('token_hash').notNull(),
+    /** Their last sign-in on it with a password or a passkey. */
     at: instant('at').notNull(),
   },
   (t) => [uniqueIndex('known_device_token').on(t.staffId, t.tokenHash)],

@@ -50,6 +50,10 @@ export const studio = pgTable(
     /** Somebody signed in is signed out after so many hours without a request, and after so many days in any case. */
     sessionIdleHours: integer('session_idle_hours').notNull().default(72),
     sessionDays: integer('session_days').notNull().default(14),
+    /** A device nobody touches locks after so many minutes; 0: it does not. */
+    lockMinutes: integer('lock_minutes').notNull().default(0),
+    /** Everybody signs in with a second proof: a code or a passkey. */
+    secondRequired: boolean('second_required').notNull().default(false),
     /** How long what it has is kept. */
     retention: jsonb('retention').$type<RetentionRules>().notNull().default(KEEP_ALL),
     createdAt: instant('created_at')
@@ -61,6 +65,7 @@ export const studio = pgTable(
     check('studio_mass_unit', sql`${t.massUnit} in ('kg', 'lb')`),
     check('studio_length_unit', sql`${t.lengthUnit} in ('cm', 'in')`),
     check('studio_session', sql`${t.sessionIdleHours} between 1 and 720 and ${t.sessionDays} between 1 and 30`),
+    check('studio_lock', sql`${t.lockMinutes} between 0 and 60`),
     check('studio_coaches_see', sql`${t.coachesSee} in ('all', 'own')`),
     check('studio_quiet', sql`${t.quietFrom} between 0 and 23 and ${t.quietTo} between 0 and 23`),
   ],

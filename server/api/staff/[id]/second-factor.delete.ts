@@ -7,13 +7,14 @@ import { removeSecondFactor } from '../../../repositories/second-factors'
 import { endSessions } from '../../../repositories/sessions'
 import { change } from '../../../write/use-change'
 
-/** Takes the second proof of somebody away who has lost phone and paper. They are signed out everywhere. */
+/** Takes code and passkeys of somebody away who has lost phone and paper. They are signed out everywhere. */
 export default defineEventHandler(async (event) => {
   const who = signedInAsLead(event)
   const sentence = 'There is no such person with a second proof.'
   const staffId = idParam(event, sentence)
   await change(actorOf(event), { kind: 'factor.removed', subjectId: staffId }, async (tx, unit) => {
-    if (!(await removeSecondFactor(tx, who, staffId))) throw failure(404, sentence)
+    const { code, passkeys } = await removeSecondFactor(tx, who, staffId)
+    if (!code && passkeys === 0) throw failure(404, sentence)
     unit.endSessions(await endSessions(tx, staffId, { but: null }))
   })
   return { ok: true }

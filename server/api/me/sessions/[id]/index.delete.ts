@@ -1,11 +1,11 @@
 import { defineEventHandler } from 'h3'
-import { useDatabase } from '../../../db/use-database'
-import { actorOf } from '../../../http/actor'
-import { failure } from '../../../http/failure'
-import { idParam } from '../../../http/params'
-import { signedInAs } from '../../../http/signed-in'
-import { endSessions, listSessions } from '../../../repositories/sessions'
-import { change } from '../../../write/use-change'
+import { useDatabase } from '../../../../db/use-database'
+import { actorOf } from '../../../../http/actor'
+import { failure } from '../../../../http/failure'
+import { idParam } from '../../../../http/params'
+import { signedInAs } from '../../../../http/signed-in'
+import { endSessions, listSessions } from '../../../../repositories/sessions'
+import { change } from '../../../../write/use-change'
 
 /** Ends one session: one's own, or for a lead anybody's; answers with those that still run. */
 export default defineEventHandler(async (event) => {

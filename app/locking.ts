@@ -1,0 +1,24 @@
+import { shallowRef } from 'vue'
+import { isLockedHere, noteLocked } from '~/storage/lock-marks'
+
+const locked = shallowRef(false)
+
+/** Whether this page is locked: it shows nothing of the studio's until somebody opens it. */
+export const isLocked = () => locked.value
+
+/** Locks this page, and others of this device as soon as they look. */
+export function lockPage(): void {
+  locked.value = true
+  noteLocked(true)
+}
+
+/** Opens this page, and lets others of this device open. */
+export function openPage(): void {
+  locked.value = false
+  noteLocked(false)
+}
+
+/** Follows what another page of this device did. */
+export function followLock(): void {
+  locked.value = isLockedHere()
+}

@@ -1,0 +1,23 @@
+import { followLock, isLocked } from '~/locking'
+import { isLeft, noteTouched } from '~/storage/lock-marks'
+import { useMe } from '~/stores/me'
+
+const LOOK_EVERY_MS = 2_000
+/** Pages nobody is signed in at. */
+const OUTSIDE = /^\/(sign-in|welcome|new-password|hand-in|stop|board)/
+
+/** Nobody touches a device for as long as its studio says: it locks. What one of its pages does, the others follow. */
+export default defineNuxtPlugin(() => {
+  const look = () => {
+    if (!OUTSIDE.test(location.pathname) && !isLocked() && isLeft()) void useMe().lock()
+  }
+  // A page opened after the device was left: before anything of it shows.
+  look()
+  useIntervalFn(look, LOOK_EVERY_MS)
+  useEventListener(document, 'visibilitychange', look)
+  useEventListener(window, ['pointerdown', 'keydown', 'wheel'], () => !isLocked() && noteTouched(), {
+    passive: true,
+    capture: true,
+  })
+  useEventListener(window, 'storage', ({ key }: StorageEvent) => key === 'oak-pinch-locked' && followLock())
+})

@@ -1,0 +1,142 @@
+import Dexie, { type EntityTable } from 'dexie'
+import type { PinCheck } from '#shared/schemas/device'
+
+/** Says without opening the database that a key lies in it. */
+const KEYED = 'oak-pinch-keyed'
+/** Bytes AES-GCM takes for one sealing. */
+const IV_BYTES = 12
+const PATIENCE_MS = 1_500
+
+/** Its own database: the service worker reads the key out of it too (nuxt.config.ts). */
+class KeyDatabase extends Dexie {
+  keys!: EntityTable<{ id: 'studio'; key: CryptoKey }, 'id'>
+  constructor() {
+    super('oak-pinch-key')
+    this.version(1).stores({ keys: 'id' })
+  }
+}
+
+let database: KeyDatabase | null = null
+const open = () => (database ??= new KeyDatabase())
+
+let inMemory: CryptoKey | null = null
+/** What this person's PIN is checked against without the server; never kept on the device. */
+let pinCheck: PinCheck | null = null
+
+/** Browsers seal only where the page came safely: over https, or from this machine. */
+const canSeal = () => typeof crypto !== 'undefined' && 'subtle' in crypto
+
+const bytesOf = (text: string) => Uint8Array.from(atob(text), (sign) => sign.charCodeAt(0))
+
+/** What is kept on this device: sealed, or where a browser cannot seal, as it is. */
+export interface Sealed {
+  iv: Uint8Array<ArrayBuffer>
+  bytes: ArrayBuffer
+}
+
+/** Whether the key lies on this device, as far as is known without asking its database. */
+export function isKeyed(): boolean {
+  try {
+    return !canSeal() || inMemory !== null || localStorage.getItem(KEYED) !== null
+  } catch {
+    return inMemory !== null
+  }
+}
+
+function noteKeyed(keyed: boolean): void {
+  try {
+    if (keyed) localStorage.setItem(KEYED, '1')
+    else localStorage.removeItem(KEYED)
+  } catch {
+    // Without plain storage the server is asked each time.
+  }
+}
+
+/** The key, where this device has one. Slow or broken storage holds nobody up. */
+export async function deviceKey(): Promise<CryptoKey | null> {
+  if (inMemory || !canSeal()) return inMemory
+  const late = new Promise<null>((give) => setTimeout(() => give(null), PATIENCE_MS))
+  const found = open()
+    .keys.get('studio')
+    .then(
+      (row) => row?.key ?? null,
+      () => null,
+    )
+  inMemory = await Promise.race([found, late])
+  return inMemory
+}
+
+/** Takes a key the server gave: kept so that nothing reads it out, and only while somebody is signed in here. */
+export async function takeDeviceKey(key: string, check: PinCheck | null): Promise<void> {
+  pinCheck = check
+  if (!canSeal()) return
+  inMemory = await crypto.subtle.importKey('raw', bytesOf(key), 'AES-GCM', false, ['encrypt', 'decrypt'])
+  await persistKey()
+}
+
+/** Puts the key of this page back on the device: it is open again. */
+export async function persistKey(): Promise<void> {
+  if (!inMemory) return
+  await open()
+    .keys.put({ id: 'studio', key: inMemory })
+    .then(
+      () => noteKeyed(true),
+      () => undefined,
+    )
+}
+
+/** The key leaves the device; `all`: this page as well. What is sealed stays sealed until it comes back. */
+export async function forgetDeviceKey({ all }: { all: boolean }): Promise<void> {
+  noteKeyed(false)
+  if (all) {
+    inMemory = null
+    pinCheck = null
+  }
+  if (!canSeal()) return
+  await open()
+    .keys.clear()
+    .catch(() => undefined)
+}
+
+/** Something as it is kept: bound to its id, so that it cannot be laid under another. Null where nothing can be sealed. */
+export async function seal(id: string, value: unknown): Promise<Sealed | null> {
+  const key = await deviceKey()
+  if (!key) return null
+  const iv = crypto.getRandomValues(new Uint8Array(IV_BYTES))
+  const text = new TextEncoder().encode(JSON.stringify(value))
+  const additionalData = new TextEncoder().encode(id)
+  return { iv, bytes: await crypto.subtle.encrypt({ name: 'AES-GCM', iv, additionalData }, key, text) }
+}
+
+/** That again; null when it was sealed with another key, or there is none now. */
+export async function unseal(id: string, { iv, bytes }: Sealed): Promise<unknown> {
+  const key = await deviceKey()
+  if (!key) return null
+  const additionalData = new TextEncoder().encode(id)
+  return crypto.subtle.decrypt({ name: 'AES-GCM', iv, additionalData }, key, bytes).then(
+    (text): unknown => JSON.parse(new TextDecoder().decode(text)),
+    () => null,
+  )
+}
+
+/** Whether this page can check their PIN without the server. */
+export const knowsPin = () => pinCheck !== null
+
+/** Whether digits are this person's PIN; null: this page does not know. */
+export async function checkPinHere(digits: string): Promise<boolean | null> {
+  if (!pinCheck || !canSeal()) return null
+  const { salt, iterations, hash } = pinCheck
+  const typed = await crypto.subtle.importKey('raw', new TextEncoder().encode(digits), 'PBKDF2', false, ['deriveBits'])
+  const kept = bytesOf(hash)
+  const made = await crypto.subtle.deriveBits(
+    { name: 'PBKDF2', hash: 'SHA-256', salt: bytesOf(salt), iterations },
+    typed,
+    kept.length * 8,
+  )
+  return new Uint8Array(made).every((byte, i) => byte === kept[i])
+}
+
+/** From now on only the server opens: the PIN was wrong too often here. */
+export function forgetPinHere(): void {
+  pinCheck = null
+}

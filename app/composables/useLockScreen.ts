@@ -87,7 +87,8 @@ export function useLockScreen() {
     if (right) return true
     triesHere += 1
     if (triesHere >= MOST_TRIES) forgetPinHere()
-    problem.value = triesHere >= MOST_TRIES ? 'This is not your PIN, and it was the fifth time.' : 'This is not your PIN.'
+    problem.value =
+      triesHere >= MOST_TRIES ? 'This is not your PIN, and it was the fifth time.' : 'This is not your PIN.'
     return false
   }
 

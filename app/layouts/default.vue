@@ -32,9 +32,12 @@ onMounted(() => outbox.sendAll())
   <div class="flex min-h-dvh flex-col pb-14 sm:pb-0 print:pb-0">
     <TopBar :places="places" :finds="!store.isRecorder" />
     <StrangeSignIn />
-    <p v-if="outbox.unread > 0" class="no-print border-b border-rule border-l-4 border-l-fat bg-sheet px-4 py-2 sm:px-6">
-      <span class="font-semibold">{{ outbox.unread }} of what waits on this device cannot be opened.</span> It was sealed
-      for another studio, or before this one was moved; it stays here.
+    <p
+      v-if="outbox.unread > 0"
+      class="no-print border-b border-rule border-l-4 border-l-fat bg-sheet px-4 py-2 sm:px-6"
+    >
+      <span class="font-semibold">{{ outbox.unread }} of what waits on this device cannot be opened.</span> It was
+      sealed for another studio, or before this one was moved; it stays here.
     </p>
     <NuxtLink
       v-if="waits && !route.path.startsWith(waits.to)"

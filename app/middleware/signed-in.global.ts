@@ -13,7 +13,8 @@ export default defineNuxtRouteMiddleware(async (to, from) => {
   if (OPEN.includes(to.path)) return
   // A page opened while the device is locked shows nothing but the lock; one that was locked stays as it is behind it.
   const locked = { path: '/locked', query: to.path === '/' ? {} : { next: to.fullPath } }
-  if (isLockedHere() && from.matched.length === 0) {
+  const isFresh = !useMe().me
+  if (isLockedHere() && isFresh) {
     lockPage()
     return navigateTo(locked)
   }
@@ -31,7 +32,7 @@ export default defineNuxtRouteMiddleware(async (to, from) => {
       return useMe().me?.lacksSecond && to.path !== account ? navigateTo(account) : undefined
     }
   } catch (error) {
-    if (isLocked()) return from.matched.length === 0 ? navigateTo(locked) : abortNavigation()
+    if (isLocked()) return isFresh ? navigateTo(locked) : abortNavigation()
     throw createError({ message: problemOf(error).message, fatal: true })
   }
   return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { next: to.path } })

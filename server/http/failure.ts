@@ -24,7 +24,8 @@ export function locked(): H3Error {
 export function withoutSecond(): H3Error {
   return createError({
     statusCode: 403,
-    message: 'Your studio asks for a code or a passkey beside the password. Please set one up first, under Studio, Account.',
+    message:
+      'Your studio asks for a code or a passkey beside the password. Please set one up first, under Studio, Account.',
     data: { fields: [], second: true },
   })
 }

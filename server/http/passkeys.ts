@@ -39,7 +39,11 @@ const keep = (actor: Actor, challenge: string, purpose: PasskeyPurpose, staffId:
   )
 
 /** What a browser makes a new passkey of. */
-export async function askNewPasskey(event: H3Event, actor: Actor, who: { staffId: string; email: string; name: string }) {
+export async function askNewPasskey(
+  event: H3Event,
+  actor: Actor,
+  who: { staffId: string; email: string; name: string },
+) {
   const options = await generateRegistrationOptions({
     rpName: 'Oak Pinch',
     rpID: partyOf(event).expectedRPID,

@@ -37,7 +37,11 @@ export async function forgetDevices(tx: Transaction, staffId: string): Promise<v
 
 /** Whether a person has signed in on any device before. */
 export async function knowsDevices(db: Queryable, staffId: string): Promise<boolean> {
-  const rows = await db.select({ id: knownDevice.id }).from(knownDevice).where(eq(knownDevice.staffId, staffId)).limit(1)
+  const rows = await db
+    .select({ id: knownDevice.id })
+    .from(knownDevice)
+    .where(eq(knownDevice.staffId, staffId))
+    .limit(1)
   return rows.length > 0
 }
 

@@ -40,7 +40,14 @@ export async function waitingMails(db: Queryable, studioId: string, quiet = fals
   return db
     .select()
     .from(mail)
-    .where(and(eq(mail.studioId, studioId), isNull(mail.sentAt), lt(mail.tries, MOST_TRIES), quiet ? like(mail.about, OF_ACCOUNT) : undefined))
+    .where(
+      and(
+        eq(mail.studioId, studioId),
+        isNull(mail.sentAt),
+        lt(mail.tries, MOST_TRIES),
+        quiet ? like(mail.about, OF_ACCOUNT) : undefined,
+      ),
+    )
     .orderBy(asc(mail.at))
     .limit(50)
 }

@@ -95,7 +95,9 @@ export async function findStrange(db: Queryable, who: SignedIn, now = new Date()
     .from(session)
     .innerJoin(staff, eq(staff.id, session.staffId))
     .innerJoin(studio, eq(studio.id, staff.studioId))
-    .where(and(eq(session.staffId, who.staffId), eq(session.strange, true), ne(session.id, who.sessionId), running(now)))
+    .where(
+      and(eq(session.staffId, who.staffId), eq(session.strange, true), ne(session.id, who.sessionId), running(now)),
+    )
     .orderBy(desc(session.startedAt))
     .limit(1)
   return row ?? null

@@ -56,7 +56,7 @@ describe('a device that locks', () => {
     expect((await tablet.send('POST', '/api/lock', {})).status).toBe(200)
     // Its screens hear nothing more.
     const reader = stream.body?.getReader()
-    for (let done = false; !done; ) done = (await reader?.read())?.done ?? true
+    for (let done = false; !done;) done = (await reader?.read())?.done ?? true
     const asked = [
       ['GET', '/api/me'],
       ['GET', '/api/clients'],
@@ -256,7 +256,9 @@ describe('what is stored of it', () => {
     const db = store.database
     const [studioId, staffId, sessionId] = [uuid(), uuid(), uuid()]
     await db.insert(studio).values({ id: studioId, name: 'Reedwater', sessionDays: 7 })
-    await db.insert(staff).values({ id: staffId, studioId, name: 'Runa', email: 'r@x.example', passwordHash: '', role: 'lead' })
+    await db
+      .insert(staff)
+      .values({ id: staffId, studioId, name: 'Runa', email: 'r@x.example', passwordHash: '', role: 'lead' })
     await db.transaction((tx) => setPin(tx, staffId, 'kept'))
     const tries = await Promise.all(Array.from({ length: 8 }, () => db.transaction((tx) => countPin(tx, staffId))))
     expect(tries.filter((left) => left !== null).sort()).toEqual([0, 1, 2, 3, 4])

@@ -21,7 +21,8 @@ useEventListener(
     if (event.ctrlKey || event.metaKey || event.altKey) return
     if (/^\d$/.test(event.key)) type(event.key)
     else if (event.key === 'Backspace') erase()
-    else if (event.key === 'Enter' && !(event.target instanceof HTMLButtonElement)) void open()
+    // Also with the focus on the name one has just chosen: with digits typed, Enter opens.
+    else if (event.key === 'Enter' && digits.value.length > 0) void open()
     else return
     event.preventDefault()
   },
@@ -31,7 +32,9 @@ useEventListener(
 
 <template>
   <div ref="first" class="fixed inset-0 z-50 overflow-y-auto bg-paper" tabindex="-1" data-locked>
-    <main class="mx-auto grid min-h-full w-full max-w-3xl content-end gap-x-12 gap-y-5 p-5 sm:grid-cols-2 sm:content-center sm:p-8">
+    <main
+      class="mx-auto grid min-h-full w-full max-w-3xl content-end gap-x-12 gap-y-5 p-5 sm:grid-cols-2 sm:content-center sm:p-8"
+    >
       <div class="grid content-start gap-4">
         <div class="flex items-center gap-3">
           <ProductMark class="size-9" />

@@ -28,7 +28,12 @@ const end = (id: string) =>
         <span class="font-semibold">A sign-in on a device new to you:</span> {{ strange.device }},
         {{ sayDay(strange.startedAt) }} at {{ sayTime(strange.startedAt) }}. Was that you?
       </p>
-      <button type="button" class="press press-quiet" :disabled="busy" @click="tell(() => store.knowSession(strange!.id))">
+      <button
+        type="button"
+        class="press press-quiet"
+        :disabled="busy"
+        @click="tell(() => store.knowSession(strange!.id))"
+      >
         Yes
       </button>
       <button type="button" class="press press-quiet" :disabled="busy" @click="end(strange.id)">No, sign it out</button>

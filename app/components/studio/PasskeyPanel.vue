@@ -17,7 +17,8 @@ onMounted(() => {
 
 /** As the list of sessions calls this browser's system. */
 const deviceName = () =>
-  /iPad|iPhone|Android|Windows|Mac OS|CrOS|Linux/.exec(navigator.userAgent)?.[0].replace('Mac OS', 'Mac') ?? 'This device'
+  /iPad|iPhone|Android|Windows|Mac OS|CrOS|Linux/.exec(navigator.userAgent)?.[0].replace('Mac OS', 'Mac') ??
+  'This device'
 
 async function make() {
   const { makePasskey } = await import('~/passkeys')

@@ -41,8 +41,8 @@ async function keep() {
           asked for.</template
         >
         <template v-else
-          >A device several of you use locks when nobody touches it. A PIN opens it with one hand, and only where you have
-          signed in with your password.</template
+          >A device several of you use locks when nobody touches it. A PIN opens it with one hand, and only where you
+          have signed in with your password.</template
         >
       </p>
       <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>

@@ -46,8 +46,8 @@ const form = useForm({
 <template>
   <div class="grid w-full gap-x-12 gap-y-10 px-4 py-6 sm:px-6 lg:grid-cols-[minmax(320px,1fr)_2fr]">
     <p v-if="store.me?.lacksSecond" role="status" class="border-l-4 border-signal bg-sheet px-4 py-3 lg:col-span-2">
-      <strong>Your studio asks for more than a password.</strong> Set up a passkey or a code below; until then nothing else
-      of the studio opens.
+      <strong>Your studio asks for more than a password.</strong> Set up a passkey or a code below; until then nothing
+      else of the studio opens.
     </p>
     <section aria-labelledby="password-title" class="grid content-start gap-4">
       <h2 id="password-title" class="border-b-2 border-ink pb-2 text-lg font-bold">Password</h2>

@@ -1,3 +1,4 @@
+import { hoursToMilliseconds } from 'date-fns'
 import { getRouterParam, type H3Event } from 'h3'
 import { z } from 'zod'
 import type { Client } from '../../shared/schemas/client'
@@ -5,6 +6,7 @@ import type { CheckinRecord } from '../../shared/schemas/checkin'
 import type { Photo } from '../../shared/schemas/photo'
 import { useDatabase } from '../db/use-database'
 import { findCheckin } from '../repositories/checkins'
+import { hasWrittenIn } from '../repositories/written-in'
 import { findClient } from '../repositories/clients'
 import type { HomePhoto } from '../../shared/schemas/link'
 import { findHomePhoto } from '../repositories/hand-ins'
@@ -27,11 +29,25 @@ export async function clientAt(event: H3Event): Promise<Client> {
   return found
 }
 
-/** The check-in this address names. Throws 404 when there is none in this studio. */
+/**
+ * What a recorder's device could not send before, and the sheet they have written themselves, stay within their reach for
+ * so long after its end, hours.
+ */
+const RECORDERS_HOURS = 24
+
+/** Whether a check-in has ended for a recorder. */
+async function endedFor(event: H3Event, { id, finishedAt }: CheckinRecord): Promise<boolean> {
+  const { role, staffId } = signedInAs(event)
+  if (role !== 'recorder' || finishedAt === null) return false
+  if (Date.now() - Date.parse(finishedAt) > hoursToMilliseconds(RECORDERS_HOURS)) return true
+  return event.method !== 'POST' && !(await hasWrittenIn(await useDatabase(), staffId, id))
+}
+
+/** The check-in this address names. Throws 404 when there is none in this studio, or for a recorder none that is theirs to write. */
 export async function checkinAt(event: H3Event): Promise<CheckinRecord> {
   const sentence = 'There is no such check-in.'
   const found = await findCheckin(await useDatabase(), signedInAs(event), idParam(event, sentence))
-  if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  if (!found || (await endedFor(event, found))) throw failure(404, sentence, [{ field: 'id', message: sentence }])
   return found
 }
 

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull, lt, ne, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNull, ne, sql } from 'drizzle-orm'
 import { minutesToMilliseconds } from 'date-fns'
 import type { SessionRecord } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'

@@ -6,6 +6,7 @@ import { request } from 'node:http'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { staff, studio } from '../../server/db/schema'
 import type { SessionRecord, StaffMember, StaffRecord } from '../../shared/schemas/account'
+import type { MeasuringFacts } from '../../shared/schemas/checkin'
 import type { RecordCheck, RecordPage } from '../../shared/schemas/record'
 import { storeOf } from '../support/database'
 import { Caller, LEAD, someClient, someReading, startedCheckin, type Server } from '../support/api'
@@ -167,6 +168,17 @@ describe('people', () => {
       ['DELETE', `/api/checkins/${checkinId}`, undefined],
     ] as const
     for (const [method, path, body] of writes) expect((await recorder.send(method, path, body)).status, path).toBe(403)
+    // What is noted about somebody is not a recorder's to read.
+    const noted = await startedCheckin(lead, someClient({ name: 'Noted', notes: 'Knee, see the doctor’s letter.' }))
+    const sheet = await recorder.send<MeasuringFacts>('GET', `/api/checkins/${noted.checkinId}`)
+    expect([sheet.status, sheet.body.client.notes]).toEqual([200, ''])
+    // Finished, a sheet is there for whoever wrote it; what a device could not send before still arrives.
+    await lead.send('POST', `/api/checkins/${noted.checkinId}/events`, { readings: [someReading()], strikes: [] })
+    for (const id of [checkinId, noted.checkinId]) await lead.send('PATCH', `/api/checkins/${id}`, { finished: true })
+    expect(await statusOf(recorder, `/api/checkins/${checkinId}`)).toBe(200)
+    expect(await statusOf(recorder, `/api/checkins/${noted.checkinId}`)).toBe(404)
+    const late = { readings: [someReading({ round: 2 })], strikes: [] }
+    expect((await recorder.send('POST', `/api/checkins/${noted.checkinId}/events`, late)).status).toBe(200)
   })
 })
 

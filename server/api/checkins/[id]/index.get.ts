@@ -22,7 +22,8 @@ export default defineEventHandler(async (event): Promise<MeasuringFacts> => {
   if (!client) throw failure(404, 'There is no such client.')
   const study = checkin.studyId ? await findTurn(db, checkin.id) : null
   return {
-    client,
+    // A recorder writes readings down; what is noted about somebody is not theirs to read.
+    client: who.role === 'recorder' ? { ...client, notes: '' } : client,
     checkin,
     // A turn is measured blind, also to what the client's visits said.
     last: study ? null : await findLastFinished(db, who, client.id, checkin.startedAt),

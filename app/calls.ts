@@ -36,7 +36,7 @@ import type {
   WorthwhileInput,
 } from '#shared/schemas/following'
 import type { Problem } from '#shared/schemas/problem'
-import type { Alignment, Photo, Pose } from '#shared/schemas/photo'
+import type { Alignment, Photo, PictureAddress, Pose } from '#shared/schemas/photo'
 import type { ClientSchedule } from '#core/schedule'
 import type { ScheduleInput } from '#shared/schemas/schedule'
 import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
@@ -233,6 +233,9 @@ export const checkins = {
   discard: (id: string) => call<unknown>('DELETE', `/api/checkins/${id}`),
   void: (id: string, reason: string) => call<ClientHistory>('POST', `/api/checkins/${id}/void`, { reason }),
 }
+
+/** Where a picture is, for a minute. `path`: its own address, such as /api/photos/<id>. */
+export const pictureAddress = async (path: string) => (await call<PictureAddress>('GET', `${path}/address`)).address
 
 /** A photograph as it is sent: its facts in the address, its bytes in the body. */
 export interface PhotoSent {

@@ -6,6 +6,7 @@ import { useDatabase } from '../db/use-database'
 import { remindNow } from '../jobs/remind-now'
 import { pinWorks } from '../repositories/locks'
 import { addMail } from '../repositories/mails'
+import { endSessions, findSession } from '../repositories/sessions'
 import { findPerson } from '../repositories/staff'
 import { change } from '../write/use-change'
 import { ownOrigin } from './address'
@@ -26,9 +27,14 @@ function strangeWords({ name, timeZone, studioName }: Person, device: string, or
  */
 export async function beginSession(event: H3Event, who: { staffId: string; studioId: string }): Promise<void> {
   const { staffId, studioId } = who
-  const device = await deviceOf(event, await useDatabase(), who)
+  const db = await useDatabase()
+  const device = await deviceOf(event, db, who)
+  // Whoever was signed in here before is not any more, also where the device was locked.
+  const { user } = await getUserSession(event)
+  const before = user?.sessionId ? await findSession(db, user.sessionId) : null
   const kind = device.strange ? 'session.strange' : 'session.started'
-  const fresh = await change({ kind: 'staff', staffId, studioId }, { kind }, async (tx) => {
+  const fresh = await change({ kind: 'staff', staffId, studioId }, { kind }, async (tx, unit) => {
+    if (before) unit.endSessions(await endSessions(tx, before.staffId, { only: before.sessionId }))
     const begun = await openSession(event, tx, staffId, device)
     await pinWorks(tx, staffId)
     const person = device.strange ? await findPerson(tx, staffId) : null

@@ -23,7 +23,7 @@ export const OPEN_ROUTES: readonly string[] = [
 export const LINK_ROUTES: readonly RegExp[] = [
   /^GET \/api\/hand-in(\/take-home)?$/,
   /^POST \/api\/hand-in\/(weigh-ins|weeks|photos)$/,
-  new RegExp(`^GET /api/hand-in/photos/[\\da-f-]{36}$`),
+  new RegExp(`^GET /api/hand-in/photos/[\\da-f-]{36}(/address)?$`),
   /^POST \/api\/hand-in\/leave(-challenge)?$/,
   /^POST \/api\/hand-in\/reminders$/,
 ]

@@ -1,4 +1,5 @@
-import { randomInt } from 'node:crypto'
+import { randomInt, scrypt } from 'node:crypto'
+import { promisify } from 'node:util'
 import { authenticator } from 'otplib'
 import type { Transaction } from '../db/database'
 import { findSecondFactor, lacksSecond, takeRecoveryCode, takeStep } from '../repositories/second-factors'
@@ -30,9 +31,22 @@ export function newCodes(): string[] {
   return Array.from({ length: CODES }, () => `${letters(5)}-${letters(5)}`)
 }
 
-/** A code as it is hashed: however it was typed. */
-export const codeHash = (staffId: string, code: string) =>
-  hashOf(`${staffId} ${code.toLowerCase().replace(/[^a-z\d]/g, '')}`)
+const asWritten = (code: string) => code.toLowerCase().replace(/[^a-z\d]/g, '')
+const stretch = promisify<string, string, number, Buffer>(scrypt)
+
+/**
+ * A code as it is stored, however it was typed: fifty bits are guessed from a plain hash, so that it is stretched (scrypt
+ * with Node's own cost, salted by whose it is).
+ */
+export const codeHash = async (staffId: string, code: string) =>
+  (await stretch(asWritten(code), `oak-pinch code of ${staffId}`, 32)).toString('hex')
+
+/** Those, for all of a person's new codes. */
+export const codeHashes = (staffId: string, codes: readonly string[]) =>
+  Promise.all(codes.map((code) => codeHash(staffId, code)))
+
+/** As codes were stored at first. */
+const plainHash = (staffId: string, code: string) => hashOf(`${staffId} ${asWritten(code)}`)
 
 /**
  * Whether a code is right, and was not taken before; it is then used up. Six digits are the phone's, all else is paper.
@@ -42,7 +56,10 @@ export async function takeCode(tx: Transaction, staffId: string, typed: string, 
   const code = typed.replace(/\s/g, '')
   const found = await findSecondFactor(tx, staffId)
   if (!found) return false
-  if (!/^\d{6}$/.test(code)) return found.confirmedAt !== null && takeRecoveryCode(tx, staffId, codeHash(staffId, code))
+  if (!/^\d{6}$/.test(code)) {
+    if (found.confirmedAt === null) return false
+    return takeRecoveryCode(tx, staffId, [await codeHash(staffId, code), plainHash(staffId, code)])
+  }
   const at = totp.clone({ epoch: now })
   const off = at.checkDelta(code, unsealText(found.secret, secretOf(staffId)))
   return off !== null && takeStep(tx, staffId, Math.floor(now / 1000 / STEP_SECONDS) + off)

@@ -1,4 +1,4 @@
-import { and, eq, isNull, lt, sql, type SQL } from 'drizzle-orm'
+import { and, eq, inArray, isNull, lt, sql, type SQL } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import { v7 as uuid } from 'uuid'
 import type { SecondFactorState } from '../../shared/schemas/account'
@@ -82,12 +82,12 @@ export async function replaceCodes(tx: Transaction, staffId: string, hashes: rea
     await tx.insert(recoveryCode).values(hashes.map((codeHash) => ({ id: uuid(), staffId, codeHash })))
 }
 
-/** Uses a code up. False when there is none like it left. */
-export async function takeRecoveryCode(tx: Transaction, staffId: string, codeHash: string): Promise<boolean> {
+/** Uses a code up, by either way it may be stored. False when there is none like it left. */
+export async function takeRecoveryCode(tx: Transaction, staffId: string, hashes: readonly string[]): Promise<boolean> {
   const taken = await tx
     .update(recoveryCode)
     .set({ usedAt: new Date().toISOString() })
-    .where(and(eq(recoveryCode.staffId, staffId), eq(recoveryCode.codeHash, codeHash), isNull(recoveryCode.usedAt)))
+    .where(and(eq(recoveryCode.staffId, staffId), inArray(recoveryCode.codeHash, hashes), isNull(recoveryCode.usedAt)))
     .returning({ id: recoveryCode.id })
   return taken.length > 0
 }

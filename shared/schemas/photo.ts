@@ -53,7 +53,12 @@ const part = (low: number, high: number) => z.number().min(low).max(high)
 export const alignmentInput = z.strictObject({ x: part(-1, 1), y: part(-1, 1), scale: part(0.5, 2) })
 export type Alignment = z.output<typeof alignmentInput>
 
-/** A photograph as the client page knows it; the picture itself is at /api/photos/<id>. */
+/** Where a picture is, for one session and a minute. */
+export interface PictureAddress {
+  address: string
+}
+
+/** A photograph as the client page knows it; the picture itself is where /api/photos/<id>/address says. */
 export interface Photo {
   id: string
   checkinId: string

@@ -214,7 +214,7 @@ describe('the record', () => {
     const ivo = await signedIn(IVO)
     for (let i = 0; i < 3; i += 1) {
       expect((await ivo.send('GET', `/api/clients/${client.id}/history`)).status).toBe(200)
-      expect((await ivo.bytes(`/api/photos/${photo}`)).status).toBe(200)
+      expect((await ivo.picture(`/api/photos/${photo}`)).status).toBe(200)
     }
     // Nothing is noted about what was not shown.
     expect((await ivo.send('GET', `/api/clients/${uuid()}/history`)).status).toBe(404)

@@ -209,10 +209,10 @@ describe('with a client’s session', () => {
       .toBuffer()
     const photo = uuid()
     expect((await theirs.phone.sendBytes(photoPath(own.id, photo), bytes)).status).toBe(201)
-    expect((await theirs.phone.bytes(`/api/hand-in/photos/${photo}`)).status).toBe(200)
+    expect((await theirs.phone.picture(`/api/hand-in/photos/${photo}`)).status).toBe(200)
     expect((await mine.phone.send('GET', `/api/hand-in/photos/${photo}`)).status).toBe(404)
     expect((await mine.phone.sendBytes(photoPath(own.id), bytes)).status).toBe(404)
-    expect((await coach.bytes(`/api/home-photos/${photo}`)).status).toBe(200)
+    expect((await coach.picture(`/api/home-photos/${photo}`)).status).toBe(200)
     expect((await mine.phone.send('GET', `/api/home-photos/${photo}`)).status).toBe(401)
   })
 
@@ -382,11 +382,11 @@ describe('what is handed in', () => {
     const facts = new URLSearchParams({ id: photo, pose: 'front', takenAt: new Date().toISOString() })
     const taken = await coach.sendBytes(`/api/checkins/${start.id}/photos?${facts}`, await tone('#111'))
     expect(taken.status).toBe(201)
-    const before = (await coach.bytes(`/api/photos/${photo}`)).bytes
+    const before = (await coach.picture(`/api/photos/${photo}`)).bytes
     const own = week()
     await phone.send('POST', '/api/hand-in/weeks', own)
     expect((await phone.sendBytes(photoPath(own.id, photo), await tone('#eee'))).status).toBe(409)
-    expect((await coach.bytes(`/api/photos/${photo}`)).bytes.equals(before)).toBe(true)
+    expect((await coach.picture(`/api/photos/${photo}`)).bytes.equals(before)).toBe(true)
     // Nor the other way round.
     const home = uuid()
     expect((await phone.sendBytes(photoPath(own.id, home), await tone('#eee'))).status).toBe(201)

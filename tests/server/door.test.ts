@@ -75,6 +75,11 @@ describe('every write', () => {
       'api/data/jobs/[id]/index.delete.ts',
       'api/link/open.post.ts',
       'api/mail/send.post.ts',
+      // Passkeys are asked and proved, and sessions begun, by what several routes share: those call it.
+      'api/me/confirm/begin.post.ts',
+      'api/me/passkeys/begin.post.ts',
+      'api/sign-in/passkey/begin.post.ts',
+      'api/sign-in/passkey/index.post.ts',
     ]
     expect(
       routes
@@ -83,6 +88,8 @@ describe('every write', () => {
         .sort(),
     ).toEqual(reading)
     expect(files.find(([name]) => name === 'jobs/reminders.ts')?.[1]).toContain('changeIn(')
+    for (const shared of ['http/passkeys.ts', 'http/begin-session.ts'])
+      expect(files.find(([name]) => name === shared)?.[1], shared).toMatch(/\bchange\(/)
   })
 })
 

@@ -203,6 +203,6 @@ async function heldBy(coach: Caller, rower: string, checkinId: string, acts: rea
     for (const { id } of body.clients) clients.set(id, (await coach.send<Client>('GET', `/api/clients/${id}`)).body)
   }
   const photos = new Set<string>()
-  for (const { id } of history.photos) if ((await coach.bytes(`/api/photos/${id}`)).status === 200) photos.add(id)
+  for (const { id } of history.photos) if ((await coach.picture(`/api/photos/${id}`)).status === 200) photos.add(id)
   return { client: (id) => clients.get(id) ?? null, history, open, photo: (id) => photos.has(id) }
 }

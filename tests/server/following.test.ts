@@ -11,7 +11,7 @@ import { followedEnds } from '../../shared/following'
 import type { Floor } from '../../shared/schemas/checkin'
 import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory, RecordedChoice, WeighInRecord } from '../../shared/schemas/following'
-import type { Photo } from '../../shared/schemas/photo'
+import type { Photo, PictureAddress } from '../../shared/schemas/photo'
 import { Caller, type Server } from '../support/api'
 import { wordsOf } from '../support/pdf'
 
@@ -198,12 +198,22 @@ describe('photographs', () => {
     expect([sent.orientation, sent.exif?.toString('latin1')]).toEqual([6, expect.stringContaining('A camera')])
     const { status, body } = await send(consented, bytes)
     expect(status).toBe(201)
-    const kept = await coach.bytes(`/api/photos/${body.id}`)
+    const kept = await coach.picture(`/api/photos/${body.id}`)
     const { format, width, height, exif: left, orientation } = await sharp(kept.bytes).metadata()
     expect([format, left, orientation]).toEqual(['jpeg', undefined, undefined])
     expect([width, height]).toEqual([1600, 1200])
     expect(kept.bytes.toString('latin1')).not.toMatch(/A camera|GPS/)
     expect(kept.headers.get('cache-control')).toContain('no-store')
+    // Its address is signed, for this session and a minute: neither without, nor bent, nor from another session.
+    const { address } = (await coach.send<PictureAddress>('GET', `/api/photos/${body.id}/address`)).body
+    expect((await coach.bytes(address)).status).toBe(200)
+    const later = address.replace(/until=\d+/, `until=${Date.now() + 3_600_000}`)
+    const other = new Caller(server)
+    await other.signIn(RUNA)
+    for (const bent of [`/api/photos/${body.id}`, later, address.replace(/.$/, 'A').replace(/signed=./, 'signed=_')])
+      expect([bent, (await coach.bytes(bent)).status]).toEqual([bent, 403])
+    expect((await other.bytes(address)).status).toBe(403)
+    expect((await new Caller(server).bytes(address)).status).toBe(401)
     const moved = await coach.send<Photo>('PATCH', `/api/photos/${body.id}`, { x: 0.1, y: -0.05, scale: 1.2 })
     expect(moved.body.alignment).toEqual({ x: 0.1, y: -0.05, scale: 1.2 })
     expect((await coach.send('PATCH', `/api/photos/${body.id}`, { x: 9, y: 0, scale: 1 })).status).toBe(422)

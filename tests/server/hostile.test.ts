@@ -90,6 +90,10 @@ beforeAll(async () => {
     ['PUT /api/me/habits', () => ({ sounds: true })],
     ['PUT /api/me/password', () => ({ old: 'x', password: 'short' })],
     ['POST /api/me/confirm', () => ({ password: 'x' })],
+    ['PUT /api/me/pin', () => ({ pin: '2846' })],
+    ['POST /api/lock/open', () => ({ staffId: ids.staff, pin: '2846' })],
+    ['POST /api/me/passkeys', () => ({ name: 'Tablet', made: passkeyAnswer({ attestationObject: 'o2Nm' }) })],
+    ['POST /api/sign-in/passkey', () => passkeyAnswer({ authenticatorData: 'SZYN', signature: 'MEUC' })],
     ['POST /api/me/second-factor/confirm', () => ({ code: '123456' })],
     ['PATCH /api/studio', () => ({ name: 'Reedwater', massUnit: 'kg', lengthUnit: 'cm', timeZone: 'UTC' })],
     ['POST /api/staff', () => ({ ...ivo, password: 'short' })],
@@ -198,6 +202,15 @@ beforeAll(async () => {
 })
 afterAll(() => server.remove())
 
+/** What a browser answers with, in its form and with a challenge nobody asked. */
+const passkeyAnswer = (response: object) => ({
+  id: 'AAAA',
+  rawId: 'AAAA',
+  type: 'public-key',
+  clientExtensionResults: {},
+  response: { clientDataJSON: Buffer.from('{"challenge":"AAAA"}').toString('base64url'), ...response },
+})
+
 /** Routes with a body, as "METHOD path" with every id as one letter. */
 function withBodies(): string[] {
   return readdirSync(API, { recursive: true, encoding: 'utf8' })
@@ -216,6 +229,11 @@ describe('whatever is sent', () => {
     const tried = routes.map(([route]) => route.replace(/[\da-f-]{36}/g, '*').replace('/triceps', '/*'))
     // Without a body of JSON: signing out, making a link, and a picture's bytes.
     const bare = [
+      'POST /api/lock',
+      'POST /api/me/confirm/begin',
+      'POST /api/me/passkeys/begin',
+      'POST /api/me/sessions/*/known',
+      'POST /api/sign-in/passkey/begin',
       'POST /api/me/second-factor',
       'POST /api/me/second-factor/codes',
       'POST /api/sign-out',
@@ -249,7 +267,7 @@ describe('whatever is sent', () => {
       for (const [route, fits] of routes) {
         const [method = '', path = ''] = route.split(' ')
         // A password is slow to look at, and a changed own one would end this session.
-        const runs = /sign-in|password/.test(path) ? 8 : RUNS
+        const runs = /sign-in|password|pin$|lock/.test(path) ? 8 : RUNS
         await fc.assert(
           fc.asyncProperty(
             fc.constant(null).chain(() => hostileBody(fits())),

@@ -73,7 +73,7 @@ describe('a photograph', () => {
     }
     await consent(null)
     expect((await history()).photos).toEqual([])
-    expect((await coach.bytes(`/api/photos/${id}`)).status).toBe(404)
+    expect((await coach.picture(`/api/photos/${id}`)).status).toBe(404)
     expect((await coach.send('PATCH', `/api/photos/${id}`, { x: 0, y: 0, scale: 1 })).status).toBe(404)
     await consent('2026-02-01')
     expect((await history()).photos.map((one) => one.id)).toContain(id)

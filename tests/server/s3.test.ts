@@ -75,7 +75,7 @@ describe('the application with such a store', () => {
       `/api/checkins/${checkinId}/photos?${new URLSearchParams({ id: one, pose: 'front', takenAt: '2026-11-20T17:00:00.000Z' })}`
     expect((await coach.sendBytes(path(id), await picture())).status).toBe(201)
     expect(stand.objects.has(`photos/${id}.jpg`)).toBe(true)
-    const given = await coach.bytes(`/api/photos/${id}`)
+    const given = await coach.picture(`/api/photos/${id}`)
     expect(given.bytes.equals(stand.objects.get(`photos/${id}.jpg`) ?? Buffer.alloc(0))).toBe(true)
     // While the store is down nothing is noted that is not there.
     const lost = uuid()

@@ -79,6 +79,12 @@ export class Caller {
     return { status: response.status, headers: response.headers, bytes: Buffer.from(await response.arrayBuffer()) }
   }
 
+  /** A picture, where it says it is. */
+  async picture(path: string): Promise<{ status: number; headers: Headers; bytes: Buffer }> {
+    const { body } = await this.send<{ address?: string }>('GET', `${path}/address`)
+    return this.bytes(body.address ?? path)
+  }
+
   /** Opens an answer that goes on, such as a stream of events. */
   open(path: string): Promise<Response> {
     return fetch(`${this.server.address}${path}`, { headers: this.headers() })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Pose } from '#shared/schemas/photo'
 import type { HandIn } from '~/composables/useHandIn'
+import { pictureAddress } from '~/calls'
 import { outlineOf } from '../photos/outline-of'
 import { smaller } from './smaller'
 
@@ -9,6 +10,10 @@ const props = defineProps<{ hand: HandIn }>()
 const emit = defineEmits<{ done: []; back: [] }>()
 
 const STEEL = [141, 187, 230] as const
+const outlineAt = (path: string) =>
+  pictureAddress(path)
+    .then((address) => outlineOf(address, STEEL))
+    .catch(() => null)
 const SECONDS = 10
 const WORDS: Record<Pose, { name: string; how: string }> = {
   front: { name: 'Front', how: 'Head to toes in the picture, arms a little out of the way.' },
@@ -49,7 +54,7 @@ watch(
   before,
   async (one) => {
     ghost.value = null
-    if (one) ghost.value = await outlineOf(`/api/hand-in/photos/${one.id}`, STEEL).catch(() => null)
+    if (one) ghost.value = await outlineAt(`/api/hand-in/photos/${one.id}`)
   },
   { immediate: true },
 )

@@ -96,9 +96,9 @@ function remove(id: string) {
     <div v-if="poses.length > 0" class="grid grid-cols-1 gap-4 sm:grid-cols-3">
       <figure v-for="one in poses" :key="one.pose" class="grid content-start gap-1">
         <div class="grid grid-cols-2 gap-1">
-          <img
+          <SignedPicture
             v-if="one.then"
-            :src="`/api/home-photos/${one.then.id}`"
+            :path="`/api/home-photos/${one.then.id}`"
             :alt="`${one.pose}, ${sayDay(one.then.takenAt)}`"
             class="aspect-[2/3] w-full rounded border border-rule object-cover"
           />
@@ -108,8 +108,8 @@ function remove(id: string) {
           >
             none before
           </div>
-          <img
-            :src="`/api/home-photos/${one.now.id}`"
+          <SignedPicture
+            :path="`/api/home-photos/${one.now.id}`"
             :alt="`${one.pose}, ${sayDay(one.now.takenAt)}`"
             class="aspect-[2/3] w-full rounded border border-rule object-cover"
           />

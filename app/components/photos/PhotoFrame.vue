@@ -95,8 +95,8 @@ function wheel(event: WheelEvent) {
     @keydown="key"
     @wheel="wheel"
   >
-    <img
-      :src="`/api/photos/${photo.id}`"
+    <SignedPicture
+      :path="`/api/photos/${photo.id}`"
       :alt="label"
       draggable="false"
       class="size-full object-cover select-none"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { PHOTO_CONDITIONS, type Photo, type Pose } from '#shared/schemas/photo'
+import { pictureAddress } from '~/calls'
 import { outlineOf } from './outline-of'
 
 /** Taking a photograph: the camera with last time's outline laid over it, or a file. Conditions as last time. */
@@ -7,6 +8,10 @@ const props = defineProps<{ pose: Pose; last: Photo | null; busy: boolean; probl
 const emit = defineEmits<{ close: []; taken: [picture: Blob, conditions: Record<string, string>] }>()
 
 const STEEL = [43, 92, 138] as const
+const outlineAt = (path: string) =>
+  pictureAddress(path)
+    .then((address) => outlineOf(address, STEEL))
+    .catch(() => null)
 
 const conditions = ref<Record<string, string>>(
   props.last?.conditions ?? Object.fromEntries(PHOTO_CONDITIONS.map(({ id, options }) => [id, options[0]?.id ?? ''])),
@@ -61,7 +66,7 @@ function choose(event: Event) {
 }
 
 onMounted(async () => {
-  if (props.last) ghost.value = await outlineOf(`/api/photos/${props.last.id}`, STEEL).catch(() => null)
+  if (props.last) ghost.value = await outlineAt(`/api/photos/${props.last.id}`)
 })
 onUnmounted(() => {
   closeCamera()

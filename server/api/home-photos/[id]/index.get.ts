@@ -1,16 +1,13 @@
-import { defineEventHandler, setHeader } from 'h3'
-import { failure } from '../../../http/failure'
+import { defineEventHandler } from 'h3'
 import { noteLook } from '../../../http/looked'
 import { homePhotoAt } from '../../../http/params'
-import { usePorts } from '../../../ports'
+import { signedPicture } from '../../../http/signed-picture'
+import { signedInAs } from '../../../http/signed-in'
 
-/** A photograph from home, for people of this studio only. */
+/** A photograph from home, for people of this studio only, at an address signed a moment ago. */
 export default defineEventHandler(async (event) => {
   const photo = await homePhotoAt(event)
+  const bytes = await signedPicture(event, signedInAs(event).sessionId, photo.id)
   await noteLook(event, 'photo.seen', photo.clientId)
-  const bytes = await usePorts().photos.get(photo.id)
-  if (!bytes) throw failure(404, 'This photograph is missing from the storage.')
-  setHeader(event, 'content-type', 'image/jpeg')
-  setHeader(event, 'cache-control', 'private, no-store')
   return bytes
 })

@@ -5,7 +5,7 @@ import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { attemptSucceeded, countAttempt } from '../../../http/guessing'
-import { codeHash, newCodes, takeCode } from '../../../http/second-factor'
+import { codeHashes, newCodes, takeCode } from '../../../http/second-factor'
 import { signedInAs } from '../../../http/signed-in'
 import { confirmSecondFactor, replaceCodes, secondFactorState } from '../../../repositories/second-factors'
 import { change } from '../../../write/use-change'
@@ -17,16 +17,13 @@ export default defineEventHandler(async (event): Promise<RecoveryCodes> => {
   const tried = { account: `code of ${staffId}`, real: true, knownDevice: null }
   await countAttempt(event, tried)
   const codes = newCodes()
+  const hashes = await codeHashes(staffId, codes)
   await change(actorOf(event), { kind: 'factor.added' }, async (tx) => {
     const message = 'This code is not the one the phone shows now. Is the clock of the phone right?'
     if ((await secondFactorState(tx, staffId)).since !== null) throw failure(409, 'A second proof is on already.')
     if (!(await takeCode(tx, staffId, code))) throw failure(422, message, [{ field: 'code', message }])
     await confirmSecondFactor(tx, staffId)
-    await replaceCodes(
-      tx,
-      staffId,
-      codes.map((one) => codeHash(staffId, one)),
-    )
+    await replaceCodes(tx, staffId, hashes)
   })
   await attemptSucceeded(event, tried)
   return { ...(await secondFactorState(await useDatabase(), staffId)), codes }

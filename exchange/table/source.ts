@@ -4,6 +4,7 @@ import { TableRefused, textOf, type Cell, type TableRow } from './cells'
 import { recognise, type ColumnMeaning, type Remembered } from './headings'
 import { readCsv } from './read-csv'
 import { openWorkbook } from './read-xlsx'
+import { UnitWatch } from './mixed-units'
 import { orderOfDates, readVisit, SIDEWAYS, turned, type TablePlan } from './visits'
 
 /** How check-ins stand in a table: one a row, or one a column. */
@@ -190,8 +191,9 @@ export function openQuestions(
 
 /** Check-ins and weights of a table, row by row. */
 export async function* incomingTable(file: TableFile, plan: TablePlan, tell: Tell): AsyncGenerator<IncomingRow> {
+  const units = new UnitWatch(plan.columns, tell)
   for await (const row of tableRows(file)) {
     const visit = readVisit(plan, row, tell)
-    if (visit) yield visit
+    if (visit && units.fits(visit)) yield visit
   }
 }

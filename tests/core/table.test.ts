@@ -11,7 +11,7 @@ import { readHeading, recognise } from '../../exchange/table/headings'
 import { readCsv } from '../../exchange/table/read-csv'
 import { openWorkbook } from '../../exchange/table/read-xlsx'
 import { cellDate, isDateFormat } from '../../exchange/table/sheet-dates'
-import { openQuestions, shapeOf, tableRows } from '../../exchange/table/source'
+import { incomingTable, openQuestions, shapeOf, tableRows } from '../../exchange/table/source'
 import { SITE_SPELLINGS } from '../../exchange/table/spellings'
 import { readValue } from '../../exchange/table/values'
 import { orderOfDates, readVisit, type TablePlan } from '../../exchange/table/visits'
@@ -297,6 +297,39 @@ Date,Name,Sex,DOB,Weight kg,Triceps 1,Triceps 2,Thigh,Note
       [7, 0, '2027-01-01 is still to c'],
       [8, 1, 'Whose check-in is this? '],
     ])
+  })
+
+  it('that mixes kilograms with pounds is told so at the cell; a unit written there settles it', async () => {
+    const log = (second: string, waist: string) => `Date,Name,Sex,DOB,Weight kg,Waist cm
+3/4/2025,Hanne Alder,F,12/3/1989,72.5,81
+17/4/2025,Hanne Alder,F,12/3/1989,${second},${waist}
+18/4/2025,Joris Fen,M,1/2/1978,160,105
+2/5/2025,Hanne Alder,F,12/3/1989,71.9,80.5
+3/5/2027,Hanne Alder,F,12/3/1989,150,80
+`
+    const read = async (text: string) => {
+      const source = { path: file(text), kind: 'csv', sheet: null, layout: 'rows' } as const
+      const shape = await shapeOf(source, new Map())
+      const problems: CellProblem[] = []
+      const reading = plan({ columns: shape.columns, today: '2027-11-26' })
+      const rows = await all(incomingTable(source, reading, (one) => problems.push(one)))
+      return { rows: rows.length, told: problems.map(({ line, column, message }) => [line, column, message]) }
+    }
+    // Inches are no centimetres any waist has.
+    expect((await read(log('72', '32'))).told).toHaveLength(1)
+    expect(await read(log('160', '81'))).toEqual({
+      rows: 4,
+      told: [
+        [
+          3,
+          4,
+          '160.0 kg here and 72.5 kg before: does this column mix kilograms and pounds? Write the unit beside the number, such as “160 lb”.',
+        ],
+      ],
+    })
+    expect(await read(log('160 lb', '32 in'))).toEqual({ rows: 5, told: [] })
+    // A heavier client is none of it, nor is what years have made of somebody.
+    expect((await read(log('73', '81'))).told).toEqual([])
   })
 
   it('with a column a check-in is turned, and asks what it cannot know', async () => {

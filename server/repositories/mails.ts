@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, isNotNull, isNull, like, lt, lte, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, isNotNull, isNull, like, lt, lte, notLike, sql } from 'drizzle-orm'
 import type { MailRecord } from '../../shared/schemas/mail'
 import type { Queryable, Transaction } from '../db/database'
 import { booking, client, mail, reminderChoice, staff, studio } from '../db/schema'
@@ -8,7 +8,10 @@ import type { InStudio } from './staff'
 const MOST_TRIES = 5
 const NEWEST = 100
 
-/** Mails of a studio, the newest first. */
+/** Mails about somebody's own account: they leave at any hour. */
+const OF_ACCOUNT = 'sign-in %'
+
+/** Mails of a studio to its clients, the newest first; what is about somebody's own account is theirs to read. */
 export async function listMails(db: Queryable, { studioId }: InStudio): Promise<MailRecord[]> {
   return db
     .select({
@@ -21,7 +24,7 @@ export async function listMails(db: Queryable, { studioId }: InStudio): Promise<
       tries: mail.tries,
     })
     .from(mail)
-    .where(eq(mail.studioId, studioId))
+    .where(and(eq(mail.studioId, studioId), notLike(mail.about, OF_ACCOUNT)))
     .orderBy(desc(mail.at), desc(mail.id))
     .limit(NEWEST)
 }
@@ -31,9 +34,6 @@ export async function addMail(tx: Transaction, row: typeof mail.$inferInsert): P
   const added = await tx.insert(mail).values(row).onConflictDoNothing({ target: mail.about }).returning({ id: mail.id })
   return added.length > 0
 }
-
-/** Mails about somebody's own account: they leave at any hour. */
-const OF_ACCOUNT = 'sign-in %'
 
 /** Mails of a studio that wait to be sent, the oldest first; `quiet`: those that leave at any hour. */
 export async function waitingMails(db: Queryable, studioId: string, quiet = false) {

@@ -173,6 +173,7 @@ describe('a sign-in on a device its person did not know', () => {
     await home.signIn(IVO)
     await away.signIn(IVO)
     const sessions = async (caller: Caller) => (await caller.send<SessionRecord[]>('GET', '/api/me/sessions')).body
+    expect((await tablet.send<{ mails: unknown[] }>('GET', '/api/mail')).body.mails).toEqual([])
     const id = (await sessions(away)).find(({ own }) => own)?.id ?? ''
     expect((await me(home)).strange).toMatchObject({ id, device: expect.any(String) as string })
     const mails = () => {

@@ -4,7 +4,9 @@ import { v7 as uuid } from 'uuid'
 import { columnLetters } from '../exchange/table/cells'
 import { importArchive, openArchive } from '../server/exchange/archive-in'
 import { bringFile } from '../server/exchange/bring-file'
-import { kindOf, lookAt } from '../server/exchange/files'
+import { kindOf } from '../server/exchange/files'
+import { NotClean } from '../server/exchange/store-incoming'
+import type { LookedAt } from '../shared/schemas/data'
 import { atStore, shownProgress, type AtStore } from './at-store'
 
 const USAGE =
@@ -18,6 +20,13 @@ const [path] = positionals
 if (!path) {
   console.error(USAGE)
   process.exit(2)
+}
+
+function sayProblems({ problems, problemCount }: LookedAt): void {
+  for (const { line, column, message } of problems)
+    console.error(`line ${line}${column === null ? '' : `, column ${columnLetters(column)}`}: ${message}`)
+  console.error(`${problemCount} problems: nothing was stored.`)
+  process.exitCode = 2
 }
 
 /** An archive into an empty place: a restore, or a move to another database. Nothing is added to it. */
@@ -45,18 +54,15 @@ await atStore(values.data, async (at) => {
     process.exitCode = 2
     return
   }
-  if (kind.type !== 'archive') {
-    const { look } = await lookAt(at.store.database, at.who, file, kind, null, shownProgress)
-    if (look.looked && look.looked.problemCount > 0) {
-      for (const { line, column, message } of look.looked.problems)
-        console.error(`line ${line}${column === null ? '' : `, column ${columnLetters(column)}`}: ${message}`)
-      console.error(`${look.looked.problemCount} problems: nothing was stored.`)
-      process.exitCode = 2
-      return
-    }
-  }
   const through = { db: at.store.database, photos: at.photos, change: at.change }
-  const done = await bringFile(through, at.who, { ...file, id: uuid(), plan: null }, shownProgress)
+  const done = await bringFile(through, at.who, { ...file, id: uuid(), plan: null }, shownProgress).catch(
+    (error: unknown) => {
+      if (!(error instanceof NotClean) || !error.looked) throw error
+      sayProblems(error.looked)
+      return null
+    },
+  )
+  if (done === null) return
   const counts = Object.entries(done as Record<string, unknown>).flatMap(([name, count]) =>
     typeof count === 'number' ? [`${name} ${count}`] : [],
   )

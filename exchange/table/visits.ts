@@ -73,6 +73,18 @@ function dayOf(cell: Cell | undefined, order: SlashOrder | null): string | null 
   return written ? dayOfWritten(written, order) : null
 }
 
+/** Instants worked out for a table: its rows share their days, and a zone's clocks take long to ask. */
+const worked = new WeakMap<TablePlan, Map<string, string>>()
+
+function instantIn(plan: TablePlan, day: string, minute: number): string {
+  const known = worked.get(plan) ?? new Map<string, string>()
+  worked.set(plan, known)
+  const key = `${day} ${minute}`
+  const found = known.get(key) ?? instantAt(day, minute, plan.timeZone)
+  known.set(key, found)
+  return found
+}
+
 /** One row's cells by what they mean, with somebody to tell of what is wrong. */
 class RowReader {
   constructor(
@@ -148,7 +160,7 @@ class RowReader {
     const minute =
       typeof time === 'number' && time >= 0 && time < 1 ? Math.round(time * 1440) % 1440 : text ? minuteOf(text) : own
     if (text && minute === null) return this.wrong('time', `“${text.slice(0, 20)}” is no time of day.`)
-    return instantAt(day, minute ?? NOON, this.plan.timeZone)
+    return instantIn(this.plan, day, minute ?? NOON)
   }
 }
 

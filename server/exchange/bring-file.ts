@@ -61,7 +61,7 @@ export async function bringFile(through: Through, who: SignedIn, file: Brought, 
   const kind = await kindOf(file)
   if (kind.type === 'archive') return bringArchive(through, who, file, progress)
   const { look, found, rows } = await lookAt(through.db, who, file, kind, file.plan, progress)
-  if (!found || found.problemCount > 0) throw new NotClean()
+  if (!found || found.problemCount > 0) throw new NotClean(look.looked)
   await through.change({ kind: 'data.imported', subjectId: file.id }, async (tx) => {
     const what = { id: file.id, kind: kind.type, fileName: file.name.slice(0, 200) }
     await storeIncoming(tx, who, what, found, rows, progress)

@@ -6,6 +6,7 @@ import { sameName, type CellProblem, type IncomingRow } from '../../exchange/inc
 import type { ImportKind } from '../../shared/schemas/data'
 import type { Transaction } from '../db/database'
 import { checkin, client, dataImport, importedItem, reading, remark, staff, strike, weighIn } from '../db/schema'
+import type { LookedAt } from '../../shared/schemas/data'
 import type { SignedIn } from '../repositories/staff'
 import { TableRefused } from '../../exchange/table/cells'
 import { clash } from './archive-in'
@@ -17,7 +18,8 @@ const BATCH = 1_000
 
 /** The file has changed since it was looked through, or holds something wrong: nothing of it is stored. */
 export class NotClean extends Error {
-  constructor() {
+  /** `looked`: what was found, where the whole file was looked through. */
+  constructor(readonly looked: LookedAt | null = null) {
     super('Something in this file is still wrong: nothing was stored. Look at its problems first.')
   }
 }

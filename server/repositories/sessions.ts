@@ -90,6 +90,8 @@ export async function startSession(
 
 /** The newest sign-in of a person on a device they did not know, running elsewhere, of which they have not said that it was theirs. */
 export async function findStrange(db: Queryable, who: SignedIn, now = new Date()): Promise<StrangeSignIn | null> {
+  // A command is nobody's session.
+  if (!who.sessionId) return null
   const [row] = await db
     .select({ id: session.id, device: session.device, startedAt: session.startedAt })
     .from(session)

@@ -1,5 +1,5 @@
 import { shallowRef } from 'vue'
-import { isLockedHere, noteLocked } from '~/storage/lock-marks'
+import { noteLocked } from '~/storage/lock-marks'
 
 const locked = shallowRef(false)
 
@@ -18,7 +18,7 @@ export function openPage(): void {
   noteLocked(false)
 }
 
-/** Follows what another page of this device did. */
+/** Another page of this device was locked: so is this one. */
 export function followLock(): void {
-  locked.value = isLockedHere()
+  locked.value = true
 }

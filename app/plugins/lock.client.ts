@@ -1,5 +1,5 @@
 import { followLock, isLocked } from '~/locking'
-import { isLeft, noteTouched } from '~/storage/lock-marks'
+import { isLeft, isLockedHere, noteTouched } from '~/storage/lock-marks'
 import { useMe } from '~/stores/me'
 
 const LOOK_EVERY_MS = 2_000
@@ -19,5 +19,9 @@ export default defineNuxtPlugin(() => {
     passive: true,
     capture: true,
   })
-  useEventListener(window, 'storage', ({ key }: StorageEvent) => key === 'oak-pinch-locked' && followLock())
+  useEventListener(window, 'storage', ({ key }: StorageEvent) => {
+    if (key !== 'oak-pinch-locked' || OUTSIDE.test(location.pathname)) return
+    if (isLockedHere()) followLock()
+    else void useMe().followOpened()
+  })
 })

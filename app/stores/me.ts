@@ -123,6 +123,15 @@ export const useMe = defineStore('me', () => {
     void useOutbox().sendAll()
   }
 
+  /** Another page of this device was opened: by whoever this one is of, or by somebody else, who sees nothing of it. */
+  async function followOpened(): Promise<void> {
+    const before = me.value?.staff.id
+    const found = await own.read().catch(() => null)
+    if (before && found?.staff.id === before) return goOn()
+    await emptyDevice()
+    location.replace('/')
+  }
+
   /** Locks this device: the key leaves it, and the server answers nothing more until somebody opens it. */
   async function lock(): Promise<void> {
     if (isLocked()) return
@@ -173,6 +182,7 @@ export const useMe = defineStore('me', () => {
     signOut,
     lock,
     goOn,
+    followOpened,
     setPin,
     knowSession,
     isHere,

@@ -5,7 +5,9 @@ import type { Client } from '../../shared/schemas/client'
 import type { CheckinRecord } from '../../shared/schemas/checkin'
 import type { Photo } from '../../shared/schemas/photo'
 import { useDatabase } from '../db/use-database'
-import { findCheckin } from '../repositories/checkins'
+import type { Queryable } from '../db/database'
+import { findCheckin, findCheckinHead, type CheckinHead } from '../repositories/checkins'
+import type { SignedIn } from '../repositories/staff'
 import { hasWrittenIn } from '../repositories/written-in'
 import { findClient } from '../repositories/clients'
 import type { HomePhoto } from '../../shared/schemas/link'
@@ -36,7 +38,7 @@ export async function clientAt(event: H3Event): Promise<Client> {
 const RECORDERS_HOURS = 24
 
 /** Whether a check-in has ended for a recorder. */
-async function endedFor(event: H3Event, { id, finishedAt }: CheckinRecord): Promise<boolean> {
+async function endedFor(event: H3Event, { id, finishedAt }: CheckinHead): Promise<boolean> {
   const { role, staffId } = signedInAs(event)
   if (role !== 'recorder' || finishedAt === null) return false
   if (Date.now() - Date.parse(finishedAt) > hoursToMilliseconds(RECORDERS_HOURS)) return true
@@ -44,9 +46,17 @@ async function endedFor(event: H3Event, { id, finishedAt }: CheckinRecord): Prom
 }
 
 /** The check-in this address names. Throws 404 when there is none in this studio, or for a recorder none that is theirs to write. */
-export async function checkinAt(event: H3Event): Promise<CheckinRecord> {
+export const checkinAt = (event: H3Event): Promise<CheckinRecord> => atCheckin(event, findCheckin)
+
+/** The same without its facts. */
+export const checkinHeadAt = (event: H3Event): Promise<CheckinHead> => atCheckin(event, findCheckinHead)
+
+async function atCheckin<Found extends CheckinHead>(
+  event: H3Event,
+  find: (db: Queryable, who: SignedIn, id: string) => Promise<Found | null>,
+): Promise<Found> {
   const sentence = 'There is no such check-in.'
-  const found = await findCheckin(await useDatabase(), signedInAs(event), idParam(event, sentence))
+  const found = await find(await useDatabase(), signedInAs(event), idParam(event, sentence))
   if (!found || (await endedFor(event, found))) throw failure(404, sentence, [{ field: 'id', message: sentence }])
   return found
 }

@@ -198,13 +198,25 @@ describe('a tablet several coaches use', () => {
     await phone.send('PUT', '/api/me/pin', { pin: '7305' })
     await coach.page.goto(`${studio.server.address}/measure/${checkinId}`)
     await coach.measuring()
+    // Another page of the same tablet, with a client's name on it.
+    const beside = await coach.page.browserContext().newPage()
+    await beside.goto(`${studio.server.address}/clients`)
+    await beside.waitForFunction(() => document.body.innerText.includes('Maren Osk'), { polling: 100 })
+    await coach.page.bringToFront()
     await minutesLater(6)
     await coach.page.waitForSelector('[data-locked]')
+    await beside.waitForSelector('[data-locked]')
     await coach.click('[data-locked] button', 'Ivo Tarn')
     await coach.page.keyboard.type('7305')
     await coach.keys('Enter')
     await coach.at('/')
     await until(whoIsHere, (name) => name === 'Ivo Tarn')
+    // The page beside is not opened along with it: it begins anew, as his.
+    await beside.waitForFunction(() => location.pathname === '/' && document.body.innerText.includes('Ivo'), {
+      polling: 100,
+    })
+    await beside.close()
+    await coach.page.bringToFront()
     await coach.click('[data-account]')
     await coach.click('button', 'Lock this device')
     await coach.page.waitForSelector('[data-locked]')

@@ -10,7 +10,7 @@ import { Caller, LEAD, someClient, someReading, startedCheckin, type Server } fr
 import { HOSTILE_TEXTS, HOSTILE_TIMES, hostileBody } from '../support/hostile'
 import { enterVisit } from '../support/visits'
 
-const RUNS = Number(process.env.HOSTILE_RUNS ?? 40)
+const RUNS = Number(process.env.HOSTILE_RUNS ?? 15)
 const API = fileURLToPath(new URL('../../server/api', import.meta.url))
 
 let server: Server

@@ -22,7 +22,7 @@ import { testStore } from '../support/database'
 import { mutants } from '../support/mutants'
 
 /** FUZZ=10000 tries as many of each kind; some for every day. */
-const COUNT = Number(process.env.FUZZ ?? 60)
+const COUNT = Number(process.env.FUZZ ?? 25)
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-mutants-'))
 const NONE: PhotoStore = {
   put: () => Promise.resolve(),

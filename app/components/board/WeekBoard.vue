@@ -4,6 +4,7 @@ import { clockIn, type Day } from '#core/calendar'
 import { lanesOf, minuteOfDay, SLOT_MINUTES, type Conflict, type Slot } from '#core/schedule'
 import type { BookingLine, VisitBrief } from '#shared/schemas/booking'
 import { clockOf, hoursOf } from './ruler'
+import { slipOf } from './slips'
 import { useHeldVisit } from './useHeldVisit'
 
 /** A week as seven rulers, a tick a quarter of an hour; the day that is chosen is the wide one. */
@@ -56,12 +57,29 @@ const hourPx = computed(() => {
     screen.value - Math.max(0, bounds.top.value + window.scrollY) - AROUND - (width.value < 1024 ? CARD_UNDER : 0)
   return Math.min(MOST_HOUR, Math.max(LEAST_HOUR, room / (hours.value.to - hours.value.from)))
 })
+const slipHeight = ({ minutes }: Pick<BookingLine, 'minutes'>) =>
+  Math.max(LEAST_SLIP, (minutes / 60) * hourPx.value - 1)
 const yOf = (minute: number) => ((minute - 60 * hours.value.from) / 60) * hourPx.value
 const shown = computed(() => (phone.value ? [props.day] : props.days))
 const columns = computed(() =>
   shown.value.map((day) => {
     const visits = props.visits.filter((visit) => at(visit).day === day)
-    return { day, visits, lanes: lanesOf(visits) }
+    const lanes = lanesOf(visits)
+    const slips = visits.map((visit) => {
+      const { minute } = at(visit)
+      return slipOf(visit, {
+        minute,
+        lane: lanes.get(visit.id)?.lane ?? 0,
+        lanes: lanes.get(visit.id)?.lanes ?? 1,
+        wide: day === props.day,
+        brief: props.briefs.get(visit.clientId) ?? null,
+        clashes: !visit.checkin && props.clashing.has(visit.id),
+        assessor: props.people.get(visit.assessorId ?? '') ?? 'whoever is there',
+        top: yOf(minute),
+        height: slipHeight(visit),
+      })
+    })
+    return { day, slips }
   }),
 )
 const nowY = computed(() => yOf(minuteOfDay(now.value.toISOString(), studioZone())))
@@ -93,42 +111,37 @@ const heldSaid = computed(() => {
   return `${where}${first ? ` ${conflictSaid(first, props.people)}` : ''}${keys}`
 })
 
-/** A press on an empty place of a ruler books there. */
+/** The slip something happened on, and its visit; null: an empty place of the ruler. */
+function onSlip({ target }: Event): { slip: HTMLElement; visit: BookingLine } | null {
+  const slip = target instanceof Element ? target.closest<HTMLElement>('[data-visit]') : null
+  const visit = slip ? props.visits.find(({ id }) => id === slip.dataset.visit) : undefined
+  return slip && visit ? { slip, visit } : null
+}
+function grabSlip(event: PointerEvent) {
+  const on = onSlip(event)
+  if (on) grab(event, on.visit, on.slip)
+}
+function keySlip(event: KeyboardEvent) {
+  const on = onSlip(event)
+  if (on) key(event, on.visit)
+}
+
+/** A press on a slip picks its visit; on an empty place of a ruler it books there. */
 function pressRuler(event: MouseEvent, day: Day) {
+  const on = onSlip(event)
+  if (on) return press(on.visit)
   if (event.target !== event.currentTarget) return
   const { top } = (event.currentTarget as HTMLElement).getBoundingClientRect()
   const minute = 60 * hours.value.from + ((event.clientY - top) / hourPx.value) * 60
   emit('book', day, Math.floor(minute / SLOT_MINUTES) * SLOT_MINUTES)
 }
 
-const slipStyle = (visit: BookingLine, lane = 0, lanes = 1) => ({
-  top: `${yOf(at(visit).minute)}px`,
-  height: `${slipHeight(visit)}px`,
-  left: `calc(${(100 * lane) / lanes}% + 1px)`,
-  width: `calc(${100 / lanes}% - 3px)`,
-})
-const slipHeight = ({ minutes }: Pick<BookingLine, 'minutes'>) =>
-  Math.max(LEAST_SLIP, (minutes / 60) * hourPx.value - 1)
 const countOf = (day: Day) => props.visits.filter((visit) => visit.state === 'booked' && at(visit).day === day).length
 </script>
 
 <template>
   <div ref="board" class="min-w-0">
-    <div v-if="phone" class="mb-2 grid grid-cols-7 gap-1">
-      <button
-        v-for="one in days"
-        :key="one"
-        type="button"
-        class="rounded border py-1 text-center"
-        :class="one === day ? 'border-ink font-bold' : 'border-rule'"
-        :aria-pressed="one === day"
-        @click="emit('show', one)"
-      >
-        <span class="block text-sm">{{ sayDayAs(one, 'EEEEEE') }}</span>
-        <span class="figure block">{{ Number(one.slice(8)) }}</span>
-        <span class="block text-xs text-faded">{{ countOf(one) || '·' }}</span>
-      </button>
-    </div>
+    <DayStrip v-if="phone" :days="days" :day="day" :count-of="countOf" @show="emit('show', $event)" />
     <div class="board" :class="{ 'board-phone': phone }" :style="{ '--wide': String(days.indexOf(day)) }">
       <div class="axis" :style="{ height: `${ticks.at(-1)?.y ?? 0}px` }" aria-hidden="true">
         <template v-for="tick in ticks" :key="tick.y">
@@ -161,6 +174,9 @@ const countOf = (day: Day) => props.visits.filter((visit) => visit.state === 'bo
           data-ruler
           :style="{ height: `${ticks.at(-1)?.y ?? 0}px`, '--hour': `${hourPx}px` }"
           @click="pressRuler($event, column.day)"
+          @pointerdown="grabSlip"
+          @keydown="keySlip"
+          @focusout="leave"
         >
           <div
             v-if="column.day === todayHere() && nowY > 0"
@@ -168,25 +184,7 @@ const countOf = (day: Day) => props.visits.filter((visit) => visit.state === 'bo
             :style="{ top: `${nowY}px` }"
             aria-hidden="true"
           />
-          <VisitSlip
-            v-for="visit in column.visits"
-            :key="visit.id"
-            class="absolute"
-            :class="{ 'opacity-35': held?.id === visit.id }"
-            :style="slipStyle(visit, column.lanes.get(visit.id)?.lane, column.lanes.get(visit.id)?.lanes)"
-            :visit="visit"
-            :brief="briefs.get(visit.clientId) ?? null"
-            :wide="column.day === day"
-            :lanes="column.lanes.get(visit.id)?.lanes ?? 1"
-            :picked="picked === visit.id"
-            :clashes="!visit.checkin && clashing.has(visit.id)"
-            :minute="at(visit).minute"
-            :assessor="people.get(visit.assessorId ?? '') ?? 'whoever is there'"
-            @pointerdown="grab($event, visit)"
-            @keydown="key($event, visit)"
-            @blur="leave"
-            @click="press(visit)"
-          />
+          <VisitSlips :slips="column.slips" :picked="picked" :held="held?.id ?? null" />
           <div
             v-if="held && heldVisit && held.day === column.day"
             class="ghost figure"

@@ -76,10 +76,10 @@ export function useHeldVisit(board: {
   let grip: { id: string; x: number; y: number; off: number; pointer: number } | null = null
   let dragged = false
 
-  function grab(event: PointerEvent, visit: BookingLine): void {
+  function grab(event: PointerEvent, visit: BookingLine, slip: HTMLElement): void {
     dragged = false
     if (!board.draggable() || event.button !== 0 || visit.state !== 'booked' || visit.checkin) return
-    const { top } = (event.currentTarget as HTMLElement).getBoundingClientRect()
+    const { top } = slip.getBoundingClientRect()
     grip = { id: visit.id, x: event.clientX, y: event.clientY, off: event.clientY - top, pointer: event.pointerId }
   }
 

@@ -1,16 +1,17 @@
 import { defineEventHandler } from 'h3'
 import { findProtocol } from '../../../../core/protocols'
-import { eventsInput, type CheckinRecord, type EventsInput } from '../../../../shared/schemas/checkin'
+import { eventsInput, type EventsInput } from '../../../../shared/schemas/checkin'
 import type { FieldProblem } from '../../../../shared/schemas/problem'
 import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
-import { checkinAt } from '../../../http/params'
+import { checkinHeadAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import type { CheckinHead } from '../../../repositories/checkins'
 import { EventsRefused, storeEvents } from '../../../repositories/events'
 import { change } from '../../../write/use-change'
 
-function outsideProtocol(record: CheckinRecord, events: EventsInput): FieldProblem[] {
+function outsideProtocol(record: CheckinHead, events: EventsInput): FieldProblem[] {
   const allowed = new Set<string>([...(findProtocol(record.protocolId)?.sites ?? []), 'weight', 'height'])
   const sites = [
     ...events.readings.map(({ site }, i) => ({ site, field: `readings.${i}.site` })),
@@ -23,7 +24,7 @@ function outsideProtocol(record: CheckinRecord, events: EventsInput): FieldProbl
 
 /** Stores readings and strikes; the answer names every one that is now safe. */
 export default defineEventHandler(async (event) => {
-  const record = await checkinAt(event)
+  const record = await checkinHeadAt(event)
   const events = await readJson(event, eventsInput)
   const outside = outsideProtocol(record, events)
   if (outside[0]) throw failure(422, outside[0].message, outside)

@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import { streamOf } from '../../../http/live'
-import { checkinAt } from '../../../http/params'
+import { checkinHeadAt } from '../../../http/params'
 
 /** A running check-in as it happens, as server-sent events: what any screen stores, every other one hears. */
-export default defineEventHandler(async (event) => streamOf(event, `checkin:${(await checkinAt(event)).id}`))
+export default defineEventHandler(async (event) => streamOf(event, `checkin:${(await checkinHeadAt(event)).id}`))

@@ -27,8 +27,8 @@ defineProps<{ slips: readonly Slip[]; picked: string | null; held: string | null
     :style="slip.style"
     :aria-pressed="slip.id === picked"
     :data-visit="slip.id"
-    :aria-label="`${slip.said}. Arrows move it.`"
   >
+    <span class="sr-only">{{ slip.said }}. Arrows move it.</span>
     <span v-if="slip.beside" class="figure shrink-0 text-[13px]" aria-hidden="true">{{ slip.beside.clock }}</span>
     <span
       class="truncate"

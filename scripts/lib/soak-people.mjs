@@ -100,7 +100,7 @@ export async function measureUntil(call, i, until, pauseMs, acknowledged) {
   }
 }
 
-/** A client at home with their link: a weight now and then, each for a day of its own. */
+/** A client at home with their link: a weight now and then, each for a day of its own; a phone may be sixty days behind. */
 export async function weighUntil(lead, server, seen, i, until, everyMs, acknowledged) {
   const clientId = await newClient(lead, `Home ${i}`)
   const made = await lead('POST', `/api/clients/${clientId}/links`, { scope: ['weigh-ins'], days: 30 })
@@ -111,7 +111,7 @@ export async function weighUntil(lead, server, seen, i, until, everyMs, acknowle
   const days = []
   acknowledged.push({ clientId, days })
   await rest(everyMs * Math.random())
-  for (let n = 0; Date.now() < until && n < 300; n += 1) {
+  for (let n = 0; Date.now() < until && n < 60; n += 1) {
     const day = new Date(Date.now() - n * 86_400_000).toISOString().slice(0, 10)
     const answer = await call(
       'POST',

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { isLocked } from '~/locking'
+import { isLocked, isOutside } from '~/locking'
 
 /** A client's phone installs its own page, a wall's board none. */
 const route = useRoute()
 useTheme()
 /** Whoever signs in, or is no coach at all, is before no lock. */
-const locked = computed(() => isLocked() && !/^\/(sign-in|welcome|new-password|hand-in|stop|board)/.test(route.path))
+const locked = computed(() => isLocked() && !isOutside(route.path))
 </script>
 
 <template>

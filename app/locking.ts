@@ -1,6 +1,9 @@
 import { shallowRef } from 'vue'
 import { noteLocked } from '~/storage/lock-marks'
 
+/** Pages nobody is signed in at: no lock stands before them. */
+export const isOutside = (path: string) => /^\/(sign-in|welcome|new-password|hand-in|stop|board)/.test(path)
+
 const locked = shallowRef(false)
 
 /** Whether this page is locked: it shows nothing of the studio's until somebody opens it. */

@@ -1,13 +1,10 @@
-import { browserSupportsWebAuthn, startAuthentication, startRegistration } from '@simplewebauthn/browser'
+import { startAuthentication, startRegistration } from '@simplewebauthn/browser'
 import type { PasskeyInput, PasskeyRecord, ProvedByPasskey } from '#shared/schemas/passkey'
 import { access, own } from '~/calls'
-import { PasskeyNotGiven } from '~/passkey-not-given'
+import { PasskeyNotGiven } from '~/passkey-support'
 
 type CreationOptions = Parameters<typeof startRegistration>[0]['optionsJSON']
 type RequestOptions = Parameters<typeof startAuthentication>[0]['optionsJSON']
-
-/** Whether this browser makes and uses passkeys here: over https, or on this machine. */
-export const canPasskey = () => browserSupportsWebAuthn() && isSecureContext
 
 const isCancelled = (error: unknown) =>
   error instanceof Error && /NotAllowedError|AbortError|InvalidStateError/.test(error.name)

@@ -1,5 +1,5 @@
 import { FetchError } from 'ofetch'
-import { PasskeyNotGiven } from '~/passkey-not-given'
+import { PasskeyNotGiven } from '~/passkey-support'
 import type { Problem } from '#shared/schemas/problem'
 
 /** What the server said was wrong, or one plain sentence when it could not be reached. */

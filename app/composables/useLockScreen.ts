@@ -122,8 +122,10 @@ export function useLockScreen() {
   /** Whoever locked it finds the page as it was; anybody else theirs. */
   async function enter(staffId: string): Promise<void> {
     const { me } = store
-    if (me && me.staff.id !== staffId) {
-      noteWhere(me.staff.id, route.fullPath)
+    // A page opened while the device was locked knows nobody yet; the server has said whose session it was.
+    const before = me?.staff.id ?? owner.value
+    if (before !== null && before !== staffId) {
+      if (me) noteWhere(before, route.fullPath)
       // The next person's page begins with nothing of the one before.
       await store.emptyDevice()
       openPage()

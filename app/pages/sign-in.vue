@@ -3,6 +3,7 @@ import { useForm } from '@tanstack/vue-form'
 import { signInInput, type SignInInput } from '#shared/schemas/account'
 import { useMe } from '~/stores/me'
 import { access } from '~/calls'
+import { canPasskey } from '~/passkey-support'
 
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'Sign in, Oak Pinch' })
@@ -21,7 +22,7 @@ watch(problems.problem, (problem) => {
 })
 
 onMounted(async () => {
-  passkeys.value = isSecureContext && 'PublicKeyCredential' in window
+  passkeys.value = canPasskey()
   // Whoever comes here is not signed in any more, by their own doing or because the session has run out.
   await store.emptyDevice()
   await store.finishLeaving()

@@ -1,15 +1,13 @@
-import { followLock, isLocked } from '~/locking'
+import { followLock, isLocked, isOutside } from '~/locking'
 import { isLeft, isLockedHere, noteTouched } from '~/storage/lock-marks'
 import { useMe } from '~/stores/me'
 
 const LOOK_EVERY_MS = 2_000
-/** Pages nobody is signed in at. */
-const OUTSIDE = /^\/(sign-in|welcome|new-password|hand-in|stop|board)/
 
 /** Nobody touches a device for as long as its studio says: it locks. What one of its pages does, the others follow. */
 export default defineNuxtPlugin(() => {
   const look = () => {
-    if (!OUTSIDE.test(location.pathname) && !isLocked() && isLeft()) void useMe().lock()
+    if (!isOutside(location.pathname) && !isLocked() && isLeft()) void useMe().lock()
   }
   // A page opened after the device was left: before anything of it shows.
   look()
@@ -20,7 +18,7 @@ export default defineNuxtPlugin(() => {
     capture: true,
   })
   useEventListener(window, 'storage', ({ key }: StorageEvent) => {
-    if (key !== 'oak-pinch-locked' || OUTSIDE.test(location.pathname)) return
+    if (key !== 'oak-pinch-locked' || isOutside(location.pathname)) return
     if (isLockedHere()) followLock()
     else void useMe().followOpened()
   })

@@ -26,7 +26,8 @@ let pinCheck: PinCheck | null = null
 /** Browsers seal only where the page came safely: over https, or from this machine. */
 const canSeal = () => typeof crypto !== 'undefined' && 'subtle' in crypto
 
-const bytesOf = (text: string) => Uint8Array.from(atob(text), (sign) => sign.charCodeAt(0))
+/** Bytes out of base64. */
+export const bytesOf = (text: string) => Uint8Array.from(atob(text), (sign) => sign.charCodeAt(0))
 
 /** What is kept on this device: sealed, or where a browser cannot seal, as it is. */
 export interface Sealed {

@@ -1,6 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie'
 import type { PendingStart, Waiting } from './outbox-db'
-import type { Kept } from './sealed-rows'
+import { sealRow, type Kept } from './sealed-rows'
 
 export class OutboxDatabase extends Dexie {
   waiting!: EntityTable<Kept<Waiting>, 'id'>
@@ -12,6 +12,16 @@ export class OutboxDatabase extends Dexie {
     super('oak-pinch')
     this.version(1).stores({ waiting: 'id, checkinId' })
     this.version(2).stores({ waiting: 'id, checkinId', starts: 'id', sent: 'id, checkinId, savedAt' })
+  }
+
+  /** Seals what an earlier version of this application, or a visit without the key, left as it is. */
+  async sealAgain(facts: readonly Waiting[], begun: readonly PendingStart[]): Promise<void> {
+    const [sealed, starting] = [await Promise.all(facts.map(sealRow)), await Promise.all(begun.map(sealRow))]
+    await this.transaction('rw', this.waiting, this.starts, async () => {
+      // Sent meanwhile, it is not put back.
+      for (const row of sealed) if (await this.waiting.get(row.id)) await this.waiting.put(row)
+      for (const row of starting) if (await this.starts.get(row.id)) await this.starts.put(row)
+    })
   }
 }
 

@@ -1,4 +1,4 @@
-import { seal, unseal } from './device-key'
+import { bytesOf, seal, unseal } from './device-key'
 
 /** What a list of this device holds of each: its id and what it is found by in clear, all else sealed. */
 export interface SealedRow {
@@ -26,7 +26,6 @@ function textOf(bytes: Uint8Array): string {
   for (const byte of bytes) text += String.fromCharCode(byte)
   return btoa(text)
 }
-const bytesOf = (text: string) => Uint8Array.from(atob(text), (sign) => sign.charCodeAt(0))
 
 /** A row as it is put on the device. */
 export async function sealRow<One extends Row>(row: One): Promise<Kept<One>> {

@@ -175,27 +175,13 @@ export const useOutbox = defineStore('outbox', () => {
       unread.value = facts.unread + begun.unread
       // What the key has not come for yet may be read at the next look.
       if (unread.value > 0) loaded = null
-      void sealPlain(facts.plain, begun.plain)
+      if (facts.plain.length + begun.plain.length > 0)
+        void stored(openOutbox().then((db) => db.sealAgain(facts.plain, begun.plain)))
       const old = Date.now() - KEEP_SENT_MS
       void stored(openOutbox().then((db) => db.sent.where('savedAt').below(old).delete()))
       void stored(spare.empty())
     })
     return loaded
-  }
-
-  /** What an earlier version of this application, or a visit without the key, left as it is. */
-  async function sealPlain(facts: readonly Waiting[], begun: readonly PendingStart[]): Promise<void> {
-    if (facts.length + begun.length === 0) return
-    const [sealed, starting] = [await Promise.all(facts.map(sealRow)), await Promise.all(begun.map(sealRow))]
-    await stored(
-      openOutbox().then((db) =>
-        db.transaction('rw', db.waiting, db.starts, async () => {
-          // Sent meanwhile, it is not put back.
-          for (const row of sealed) if (await db.waiting.get(row.id)) await db.waiting.put(row)
-          for (const row of starting) if (await db.starts.get(row.id)) await db.starts.put(row)
-        }),
-      ),
-    )
   }
 
   /** Facts of an earlier visit join those of this one. */

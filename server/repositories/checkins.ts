@@ -2,7 +2,7 @@ import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt, sql } from '
 import type { AnyColumn } from 'drizzle-orm'
 import { OWN_POLICIES, type Strike } from '../../core/readings'
 import type { SiteId } from '../../core/sites'
-import type { CheckinRecord, SkipFact, VoidedCheckin } from '../../shared/schemas/checkin'
+import type { CheckinHead, CheckinRecord, SkipFact, VoidedCheckin } from '../../shared/schemas/checkin'
 import type { Queryable, Transaction } from '../db/database'
 import { storeOnce } from '../write/same-again'
 import { checkin, client, photo, reading, remark, skip, staff, strike, study, studyTurn } from '../db/schema'
@@ -121,9 +121,6 @@ const one = (who: InStudio, id: string) => and(eq(checkin.id, id), eq(client.stu
 export async function findCheckin(db: Queryable, who: InStudio, id: string): Promise<CheckinRecord | null> {
   return (await withFacts(db, await select(db).where(one(who, id))))[0] ?? null
 }
-
-/** What a check-in is, without its facts: enough for whoever adds to it. */
-export type CheckinHead = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
 /** One check-in of this studio without its facts, or null: one question instead of four. */
 export async function findCheckinHead(db: Queryable, who: InStudio, id: string): Promise<CheckinHead | null> {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { answerConfirming, isAsked } from '~/confirming'
 import { own } from '~/calls'
+import { canPasskey } from '~/passkey-support'
 
 /** Asks for the password once more, before something guarded is done. */
 const password = ref('')
@@ -18,7 +19,7 @@ async function go() {
 /** Offered where this account has one and the browser gives it. */
 const hasPasskey = ref(false)
 watch(asked, async (now) => {
-  if (now && isSecureContext && 'PublicKeyCredential' in window)
+  if (now && canPasskey())
     hasPasskey.value = await own.passkeys().then(
       (all) => all.length > 0,
       () => false,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { PasskeyRecord } from '#shared/schemas/passkey'
 import { own } from '~/calls'
+import { canPasskey } from '~/passkey-support'
 
 /** One's own passkeys: made on this device, named, taken away. */
 const emit = defineEmits<{ changed: [] }>()
@@ -9,7 +10,7 @@ const { problem, tell, busy } = useTelling()
 const can = ref(true)
 
 onMounted(() => {
-  can.value = isSecureContext && 'PublicKeyCredential' in window
+  can.value = canPasskey()
   return tell(async () => {
     all.value = await own.passkeys()
   })

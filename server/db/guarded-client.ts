@@ -1,4 +1,5 @@
-import { PGlite, type PGliteOptions } from '@electric-sql/pglite'
+import { PGlite, type PGliteOptions, type QueryOptions, type Results, type Transaction } from '@electric-sql/pglite'
+import { PreparedStatements } from './prepared-statements'
 
 /** The database has ended and cannot be asked any more in this process. */
 export class DatabaseGone extends Error {
@@ -9,10 +10,11 @@ export class DatabaseGone extends Error {
 
 /**
  * The embedded database, with a guard before it: after a panic (a full disk under its log, say) it would answer nothing
- * and keep this process from ever doing anything else, so it is not asked again.
+ * and keep this process from ever doing anything else, so it is not asked again. What is asked stays prepared.
  */
 export class GuardedClient extends PGlite {
   private gone = false
+  private readonly statements = new PreparedStatements(this)
   private readonly onGone: ((reason: string) => void)[] = []
 
   constructor(options: PGliteOptions) {
@@ -35,6 +37,28 @@ export class GuardedClient extends PGlite {
     if (this.gone) return
     this.gone = true
     for (const tell of this.onGone) tell(reason)
+  }
+
+  override async query<Row>(text: string, values: unknown[] = [], options?: QueryOptions): Promise<Results<Row>> {
+    // While it starts it asks for itself.
+    if (!this.ready || !this.statements.takes(text, options)) return super.query<Row>(text, values, options)
+    return this._runExclusiveTransaction(() =>
+      this._runExclusiveQuery(async () => {
+        const results = await this.statements.ask<Row>(text, values, options, false)
+        await this.syncToFs()
+        return results
+      }),
+    )
+  }
+
+  override transaction<Result>(work: (tx: Transaction) => Promise<Result>): Promise<Result> {
+    return super.transaction((tx) => {
+      const query = <Row>(text: string, values: unknown[] = [], options?: QueryOptions): Promise<Results<Row>> => {
+        if (tx.closed || !this.statements.takes(text, options)) return tx.query<Row>(text, values, options)
+        return this._runExclusiveQuery(() => this.statements.ask<Row>(text, values, options, true))
+      }
+      return work(Object.assign(Object.create(tx) as Transaction, { query }))
+    })
   }
 
   private check(): void {

@@ -18,6 +18,27 @@ const EMBEDDED = ['data-folder', 'durability', 'local-days', 'migrations', 'piec
   (name) => `tests/server/${name}.test.ts`,
 )
 
+/**
+ * What does not hang on which database it is: fuzzing, passwords and proofs, files and the commands about them. These run
+ * on the embedded one alone; EVERYTHING=1 tries them on the server too.
+ */
+const ONCE = process.env.EVERYTHING
+  ? []
+  : [
+      'accounts',
+      'bad-input',
+      'devices',
+      'every-route',
+      'guarded',
+      'hostile',
+      'kept',
+      'mutants',
+      'photographs',
+      's3',
+      'sealed',
+      'second-factor',
+    ].map((name) => `tests/server/${name}.test.ts`)
+
 export default defineConfig({
   resolve: { alias },
   test: {
@@ -59,7 +80,7 @@ export default defineConfig({
           setupFiles,
           isolate: false,
           include: ['tests/server/**/*.test.ts'],
-          exclude: [...APART, ...EMBEDDED],
+          exclude: [...APART, ...EMBEDDED, ...ONCE],
           globalSetup: 'tests/support/prepare-postgres.ts',
           testTimeout: 60_000,
           hookTimeout: 120_000,

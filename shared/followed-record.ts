@@ -107,11 +107,12 @@ type SpannedRecord = Pick<FollowedRecord, 'ends' | 'pinned' | 'noises'>
  * The span between two check-ins of a record. Without ids, or with ones that are not there or stand the wrong way
  * round: from the pinned start to the newest.
  * @param running false: days on which a change was first told are not wanted, which halves the work
+ * @param judged false: what the ends say is wanted first, and no change yet
  */
 export function spanOfRecord(
   record: SpannedRecord,
   { fromId, toId }: { fromId?: string | null; toId?: string | null } = {},
-  { massUnit, running = true }: { massUnit?: MassUnit; running?: boolean } = {},
+  { massUnit, running = true, judged = true }: { massUnit?: MassUnit; running?: boolean; judged?: boolean } = {},
 ): FollowedSpan {
   const { ends, pinned } = record
   const placeOf = (id: string | null | undefined) => (id ? ends.findIndex((end) => end.record.id === id) : -1)
@@ -126,7 +127,7 @@ export function spanOfRecord(
   const searched = then !== null && fromIndex !== pinned
   const noises = now ? noisesAt(record, now) : ASSUMED_NOISES
   const span =
-    now && then
+    now && then && judged
       ? composeSpan(between, {
           noises,
           searched: searched ? searchOf(fromIndex + 1) : 1,

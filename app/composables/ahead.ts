@@ -13,7 +13,7 @@ function asked(clientId: string): Promise<ClientHistory> | null {
 }
 
 /** Whose record an address shows; null for any other page, a client's form and preparing among them. */
-function recordAt(path: string): string | null {
+export function recordAt(path: string): string | null {
   return /^\/clients\/([\da-f-]{36})(?:\/(?!edit|measure|paper)|$)/.exec(path)?.[1] ?? null
 }
 

@@ -11,6 +11,11 @@ import { useMe } from '~/stores/me'
 
 const RECORD: InjectionKey<FollowedClient> = Symbol('client record')
 
+/** Check-ins up to which a change is judged before anything shows; a longer history shows its chart first. */
+const JUDGED_AT_ONCE = 60
+/** Milliseconds after which it is judged even where no chart has been drawn. */
+const CHART_COMES_WITHIN = 2000
+
 /**
  * A client's record in the page: the facts once from the server, everything else computed from them here, so that the
  * jaws answer at once.
@@ -24,6 +29,8 @@ export function useClientRecord(clientId: string) {
   /** A jaw is under way: what takes long and is read at rest waits until it stands. */
   const moving = ref(false)
   const settle = useDebounceFn(() => (moving.value = false), 160)
+  /** The change is still to be judged: the chart of a long history is drawn before that. */
+  const judging = ref(false)
 
   const record = computed(() => history.value && followRecord(history.value))
   const client = computed(() => record.value?.client ?? null)
@@ -37,7 +44,7 @@ export function useClientRecord(clientId: string) {
       spanOfRecord(
         record.value,
         { fromId: fromId.value, toId: toId.value },
-        { massUnit: me.units.mass, running: !moving.value },
+        { massUnit: me.units.mass, running: !moving.value, judged: !judging.value },
       ),
   )
   const fromIndex = computed(() => spanned.value?.fromIndex ?? -1)
@@ -59,11 +66,20 @@ export function useClientRecord(clientId: string) {
       '',
   )
 
-  async function load(): Promise<void> {
+  /** @param chartFirst a chart is about to be drawn from it and says so (`judge`) */
+  async function load({ chartFirst = false } = {}): Promise<void> {
     moving.value = true
-    history.value = await historyOf(clientId)
+    const found = await historyOf(clientId)
+    judging.value = chartFirst && found.checkins.length > JUDGED_AT_ONCE
+    if (judging.value) setTimeout(judge, CHART_COMES_WITHIN)
+    neutral.value = isNeutral(found.client)
+    history.value = found
     void settle()
-    neutral.value = isNeutral(history.value.client)
+  }
+
+  /** Judges what waited for the chart. */
+  function judge(): void {
+    judging.value = false
   }
 
   /** Puts the jaws on two check-ins by their place, the earlier one first. */
@@ -111,6 +127,8 @@ export function useClientRecord(clientId: string) {
     noises,
     assessor,
     neutral,
+    judging,
+    judge,
     load,
     setJaws,
     take,

@@ -150,8 +150,16 @@ export const useMe = defineStore('me', () => {
     take(await own.knowSession(id))
   }
 
+  /** The question who is signed in, while it is under way. */
+  let asking: Promise<boolean> | null = null
+
   /** Whether somebody is signed in here; asks the server when that is not known. Throws what it answers but 401. */
-  async function isHere(): Promise<boolean> {
+  function isHere(): Promise<boolean> {
+    asking ??= askWhoIsHere().finally(() => (asking = null))
+    return asking
+  }
+
+  async function askWhoIsHere(): Promise<boolean> {
     if (isLeaving()) {
       await finishLeaving()
       return false

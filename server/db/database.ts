@@ -118,13 +118,3 @@ export async function openStore(dataDir: string): Promise<Store> {
     throw error
   }
 }
-
-/** A database in memory alone, at the current schema: for tests. */
-export async function openInMemory(): Promise<Store> {
-  const client = new PGlite()
-  const embedded = drizzle(client, { schema })
-  await migrate(embedded, { migrationsFolder: migrationsFolder() })
-  return embeddedStore(client, embedded as unknown as Database, { settle: async () => undefined, syncs: 0 }, () =>
-    client.close(),
-  )
-}

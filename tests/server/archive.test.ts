@@ -4,19 +4,18 @@ import { join } from 'node:path'
 import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate'
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { openInMemory, type Database, type Queryable, type Store, type Transaction } from '../../server/db/database'
+import { openStore, type Database, type Queryable, type Store, type Transaction } from '../../server/db/database'
 import { audit, client, reading, studio, weighIn } from '../../server/db/schema'
 import { seedDemoBench } from '../../server/db/demo-bench'
 import { seedDemoPhotos } from '../../server/db/demo-photos'
 import { seedDemoWeek } from '../../server/db/demo-week'
-import { seedDemo } from '../../server/db/seed-demo'
 import { compareArchive, importArchive, openArchive } from '../../server/exchange/archive-in'
 import { writeArchive } from '../../server/exchange/archive-out'
 import { progressOf, UNWATCHED } from '../../server/exchange/progress'
 import { folderPhotos } from '../../server/ports/photo-store'
 import { listCheckins } from '../../server/repositories/checkins'
 import { checkRecord } from '../../server/repositories/record-chain'
-import { testStore } from '../support/database'
+import { seededStore, testStore } from '../support/database'
 
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-archive-'))
 const first = join(folder, 'first.zip')
@@ -60,13 +59,11 @@ function changed(name: string, change: (parts: Unzipped) => void): string {
 const textOf = (parts: Unzipped, path: string) => strFromU8(parts[path] ?? new Uint8Array())
 
 beforeAll(async () => {
-  stores = [await testStore(), await testStore()]
+  stores = [await seededStore(), await testStore()]
   const [one, other] = stores.map(({ database }) => database)
   if (!one || !other) throw new Error('no databases')
   full = one
   empty = other
-  const now = new Date('2026-11-24T18:00:00Z')
-  await seedDemo(full, async (password) => `hash of ${password}`, now)
   const keep = (id: string, bytes: Buffer) => photos.put(id, bytes)
   await seedDemoPhotos(full, keep)
   await seedDemoWeek(full, keep)
@@ -123,7 +120,7 @@ describe('an archive', () => {
   it.runIf(process.env.TEST_POSTGRES)(
     'moves from a server to the embedded database and back, byte for byte',
     async () => {
-      const embedded = await openInMemory()
+      const embedded = await openStore(join(folder, 'embedded-data'))
       const store = folderPhotos(join(folder, 'embedded'))
       await embedded.database.transaction((tx) => bring(tx, first, store))
       const there = join(folder, 'there.zip')

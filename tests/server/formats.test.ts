@@ -17,7 +17,6 @@ import { checkin, client, staff, studio } from '../../server/db/schema'
 import { seedDemoBench } from '../../server/db/demo-bench'
 import { seedDemoPhotos } from '../../server/db/demo-photos'
 import { seedDemoWeek } from '../../server/db/demo-week'
-import { seedDemo } from '../../server/db/seed-demo'
 import { bringFile } from '../../server/exchange/bring-file'
 import { EXPORTS, writeExport, type ExportFormat } from '../../server/exchange/exports'
 import { takeBack } from '../../server/exchange/take-back'
@@ -33,7 +32,7 @@ import { listWeighIns } from '../../server/repositories/weigh-ins'
 import type { SignedIn } from '../../server/repositories/staff'
 import { changeIn } from '../../server/write/change'
 import { readCalendar } from '../support/calendar'
-import { testStore } from '../support/database'
+import { seededStore, testStore } from '../support/database'
 
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-formats-'))
 const photos = folderPhotos(join(folder, 'photos'))
@@ -48,8 +47,7 @@ async function leadOf(store: Store): Promise<SignedIn> {
 
 const made = new Map<ExportFormat, string>()
 beforeAll(async () => {
-  full = await testStore()
-  await seedDemo(full.database, async (password) => password, new Date('2026-11-24T18:00:00Z'))
+  full = await seededStore()
   const keep = (id: string, bytes: Buffer) => photos.put(id, bytes)
   await seedDemoPhotos(full.database, keep)
   await seedDemoWeek(full.database, keep)

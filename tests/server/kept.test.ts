@@ -11,7 +11,6 @@ import { bundled } from '../../scripts/lib/bundle.mjs'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { openStore, type Store } from '../../server/db/database'
 import { client, photo, staff, studio } from '../../server/db/schema'
-import { seedDemo } from '../../server/db/seed-demo'
 import { openArchive, verifyArchive } from '../../server/exchange/archive-in'
 import { goneBy, keptOf, listBackups, makeBackup } from '../../server/exchange/backups'
 import { progressOf, UNWATCHED } from '../../server/exchange/progress'
@@ -23,7 +22,7 @@ import type { DataJob, DataPage } from '../../shared/schemas/data'
 import type { ClientPage } from '../../shared/schemas/client'
 import { Caller } from '../support/api'
 import { broughtFile } from '../support/data'
-import { testStore } from '../support/database'
+import { seededStore } from '../support/database'
 import { until } from '../support/until'
 
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-kept-'))
@@ -31,8 +30,7 @@ const photos = folderPhotos(join(folder, 'photos'))
 let store: Store
 let archive = ''
 beforeAll(async () => {
-  store = await testStore()
-  await seedDemo(store.database, async (password) => password, new Date('2026-11-24T18:00:00Z'))
+  store = await seededStore()
   const { name } = await makeBackup(store, photos, join(folder, 'first'), UNWATCHED, new Date('2026-11-26T02:00:00Z'))
   archive = join(folder, 'first', name)
 }, 60_000)
@@ -115,7 +113,9 @@ describe('the backup of the night', () => {
 
 /** A command as a process of its own, killed as soon as what it says matches. */
 async function killedAt(entry: string, args: string[], at: RegExp): Promise<string> {
-  const child = spawn(process.execPath, [await bundled(entry), ...args], { env: { ...process.env, DATABASE_URL: '' } })
+  const child = spawn(process.execPath, ['--liftoff-only', await bundled(entry), ...args], {
+    env: { ...process.env, DATABASE_URL: '' },
+  })
   let said = ''
   return new Promise((ended) => {
     child.stderr.on('data', (chunk) => {

@@ -7,7 +7,6 @@ import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Store } from '../../server/db/database'
 import { client, staff } from '../../server/db/schema'
-import { seedDemo } from '../../server/db/seed-demo'
 import { bringFile, type Through } from '../../server/exchange/bring-file'
 import { writeExport } from '../../server/exchange/exports'
 import { UNWATCHED } from '../../server/exchange/progress'
@@ -18,7 +17,7 @@ import { memoryShelf } from '../../server/ports/shelf'
 import type { PhotoStore } from '../../server/ports/photo-store'
 import type { SignedIn } from '../../server/repositories/staff'
 import { changeIn } from '../../server/write/change'
-import { testStore } from '../support/database'
+import { seededStore } from '../support/database'
 import { mutants } from '../support/mutants'
 
 /** FUZZ=10000 tries as many of each kind; some for every day. */
@@ -37,8 +36,7 @@ let through: Through
 const originals = new Map<string, Buffer>()
 
 beforeAll(async () => {
-  store = await testStore()
-  await seedDemo(store.database, async (password) => password, new Date('2026-11-24T18:00:00Z'))
+  store = await seededStore()
   const [lead] = await store.database.select().from(staff).where(eq(staff.role, 'lead'))
   who = { staffId: lead?.id ?? '', studioId: lead?.studioId ?? '', role: 'lead', sessionId: '' }
   for (const format of ['archive', 'readings', 'fhir'] as const) {

@@ -8,7 +8,6 @@ import { Readable } from 'node:stream'
 import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
 import { afterAll, describe, expect, it } from 'vitest'
-import { seedDemo } from '../../server/db/seed-demo'
 import { importArchive, openArchive, verifyArchive } from '../../server/exchange/archive-in'
 import { listBackups, makeBackup } from '../../server/exchange/backups'
 import { UNWATCHED } from '../../server/exchange/progress'
@@ -17,7 +16,7 @@ import { sealAll, sealedPhotos } from '../../server/ports/sealed-photos'
 import { client } from '../../server/db/schema'
 import { dataKeys } from '../../server/sealed/keys'
 import { isSealed, openSealed, sealedFile } from '../../server/sealed/sealed-file'
-import { testStore } from '../support/database'
+import { seededStore, testStore } from '../support/database'
 
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-sealed-'))
 afterAll(() => rmSync(folder, { recursive: true }))
@@ -159,12 +158,11 @@ describe('photographs', () => {
 
 describe('a backup', () => {
   it('is sealed where the environment names a key, verified sealed, and restored with it alone', async () => {
-    const [full, empty] = [await testStore(), await testStore()]
+    const [full, empty] = [await seededStore(), await testStore()]
     const into = join(folder, 'backups')
     const photos = folderPhotos(join(folder, 'none'))
     const before = process.env.DATA_KEY
     try {
-      await seedDemo(full.database, async (password) => password, new Date('2026-11-24T18:00:00Z'))
       process.env.DATA_KEY = one
       const { name } = await makeBackup(full, photos, into, UNWATCHED)
       expect(name).toMatch(/\.oakpinch\.zip\.sealed$/)

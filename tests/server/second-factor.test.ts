@@ -31,6 +31,20 @@ const state = async () => (await ivo.send<SecondFactorState>('GET', '/api/me/sec
 /** What a phone shows some steps from now. */
 const shown = (secret: string, steps = 0) =>
   authenticator.clone({ epoch: Date.now() + steps * 30_000 }).generate(secret)
+const step = () => Math.floor(Date.now() / 30_000)
+
+/** Sends what a phone shows, once more where the clock went on to another step in between. */
+async function sendShown<Sent extends { status: number }>(
+  secret: string,
+  steps: number,
+  send: (code: string) => Promise<Sent>,
+): Promise<Sent> {
+  for (;;) {
+    const at = step()
+    const answer = await send(shown(secret, steps))
+    if (answer.status === 200 || step() === at) return answer
+  }
+}
 
 describe('a second proof', () => {
   let secret = ''
@@ -46,7 +60,9 @@ describe('a second proof', () => {
     const wrong = await ivo.send('POST', '/api/me/second-factor/confirm', { code: '000000' })
     expect([wrong.status, wrong.body.fields[0]?.field]).toEqual([422, 'code'])
     expect((await ivo.send('POST', '/api/me/second-factor/confirm', { code: 'abc' })).status).toBe(422)
-    const on = await ivo.send<RecoveryCodes>('POST', '/api/me/second-factor/confirm', { code: shown(secret, -1) })
+    const on = await sendShown(secret, -1, (code) =>
+      ivo.send<RecoveryCodes>('POST', '/api/me/second-factor/confirm', { code }),
+    )
     codes = on.body.codes
     expect(on.body).toMatchObject({ since: expect.any(String) as string, codesLeft: 10 })
     expect(new Set(codes).size).toBe(10)

@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { Store } from '../../server/db/database'
 import { seedDemo } from '../../server/db/seed-demo'
 import { listCheckins } from '../../server/repositories/checkins'
 import { findFloor } from '../../server/repositories/floor'
@@ -6,22 +7,23 @@ import { clientLines } from '../../server/repositories/client-lines'
 import { findCredentials } from '../../server/repositories/staff'
 import { sessionState } from '../../core/readings'
 import { PROTOCOLS } from '../../core/protocols'
-import { testStore } from '../support/database'
+import { SEEDED_AT, seededStore, testStore } from '../support/database'
 
-const now = new Date('2026-11-24T18:00:00Z')
-
-async function demo() {
-  const { database: db } = await testStore()
-  await seedDemo(db, async (password) => `hash of ${password}`, now)
-  const found = await findCredentials(db, 'runa@reedwater.example')
-  if (!found) throw new Error('no demo coach')
-  const { staffId, studioId } = found
+async function found({ database: db }: Store) {
+  const coach = await findCredentials(db, 'runa@reedwater.example')
+  if (!coach) throw new Error('no demo coach')
+  const { staffId, studioId } = coach
   return { db, who: { staffId, studioId, role: 'lead', sessionId: '' } as const }
 }
 
 describe('the demo data', () => {
+  let seeded: Awaited<ReturnType<typeof found>>
+  beforeAll(async () => {
+    seeded = await found(await seededStore())
+  })
+
   it('holds a club’s worth of people and visits, one of them unfinished today', async () => {
-    const { db, who } = await demo()
+    const { db, who } = seeded
     const clients = await clientLines(db, who, false, '2026-11-24')
     expect(clients.length).toBe(7)
     const floor = await findFloor(db, who, '2026-11-24', 'UTC')
@@ -39,11 +41,13 @@ describe('the demo data', () => {
   })
 
   it('is seeded once, and the same each time', async () => {
-    const { db, who } = await demo()
-    await seedDemo(db, async () => 'again', now)
+    const { db, who } = seeded
+    await seedDemo(db, async () => 'again', SEEDED_AT)
     const clients = await clientLines(db, who, false, '2026-11-24')
     expect(clients).toHaveLength(7)
-    const other = await demo()
+    const store = await testStore()
+    await seedDemo(store.database, async (password) => password, SEEDED_AT)
+    const other = await found(store)
     const again = await clientLines(other.db, other.who, false, '2026-11-24')
     expect(again).toEqual(clients)
   })

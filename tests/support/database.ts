@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto'
+import { cpSync, existsSync, mkdtempSync, renameSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import pg from 'pg'
-import { openInMemory, openStore, type Store } from '../../server/db/database'
+import { fingerprint, ROOT } from '../../scripts/lib/prepare.mjs'
+import { currentTemplate } from '../../scripts/lib/template.mjs'
+import { openStore, type Store } from '../../server/db/database'
+import { seedDemo } from '../../server/db/seed-demo'
 import { openServerStore } from '../../server/db/server-store'
 
 /** Address of the PostgreSQL these tests run on; empty: on the embedded database (vitest.config.ts, project `postgres`). */
@@ -22,9 +28,54 @@ export async function makeDatabase(template: 'oak_empty' | 'oak_demo' | 'templat
   return onServer(name)
 }
 
-/** A store for one test file: in memory, or a database of its own on the server. */
+/** A store in a folder of its own, copied from another, gone when it is closed. */
+async function copiedStore(from: string | null): Promise<Store> {
+  const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-store-'))
+  if (from) cpSync(from, folder, { recursive: true })
+  const store = await openStore(folder)
+  return {
+    ...store,
+    async close() {
+      await store.close()
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
+
+/** A store for one test file: in a folder copied from the template, or a database of its own on the server. */
 export async function testStore(): Promise<Store> {
-  return POSTGRES ? openServerStore(await makeDatabase('oak_empty'), 4) : openInMemory()
+  return POSTGRES ? openServerStore(await makeDatabase('oak_empty'), 4) : copiedStore(currentTemplate(false))
+}
+
+/** When those who are made up have last been measured. */
+export const SEEDED_AT = new Date('2026-11-24T18:00:00Z')
+
+const seedClub = ({ database }: Store) => seedDemo(database, async (password) => password, SEEDED_AT)
+
+/** The same with the club's people and their visits; the embedded one is seeded once and copied from then on. */
+export async function seededStore(): Promise<Store> {
+  if (POSTGRES) {
+    const store = await testStore()
+    await seedClub(store)
+    return store
+  }
+  const print = fingerprint(['server/db', 'core', 'package-lock.json']).slice(0, 16)
+  const kept = join(ROOT, '.cache', `template-seeded-${print}`)
+  if (!existsSync(kept)) {
+    const making = mkdtempSync(join(ROOT, '.cache', 'template-seeding-'))
+    const template = currentTemplate(false)
+    if (template) cpSync(template, making, { recursive: true })
+    const store = await openStore(making)
+    await seedClub(store)
+    await store.close()
+    // Another worker may have been first.
+    try {
+      renameSync(making, kept)
+    } catch {
+      rmSync(making, { recursive: true })
+    }
+  }
+  return copiedStore(kept)
 }
 
 /** What a server that has ended, or shares its database, has stored. */

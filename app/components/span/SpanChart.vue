@@ -22,6 +22,7 @@ const props = defineProps<{
   byWeek: boolean
   neutral: boolean
 }>()
+const emit = defineEmits<{ drawn: [] }>()
 const theme = useTheme()
 const box = useTemplateRef<HTMLElement>('box')
 const chart = useTemplateRef<InstanceType<typeof VChart>>('chart')
@@ -108,6 +109,7 @@ defineExpose({ picture })
       :update-options="{ notMerge: true }"
       role="img"
       aria-label="Lean mass, fat mass and sum of folds over time, each with its measuring error; the table of all check-ins holds the same figures"
+      @rendered.once="emit('drawn')"
     />
   </div>
 </template>

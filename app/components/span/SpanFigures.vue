@@ -19,9 +19,12 @@ const props = defineProps<{
   now: FollowedEnd
   units: Units
   neutral: boolean
+  /** The change is still being judged. */
+  judging: boolean
 }>()
 
 const instead = computed(() => {
+  if (props.judging) return '…'
   if (!props.span) return 'first check-in'
   return props.span.comparability.percent ? 'not known then' : 'not compared'
 })

@@ -21,12 +21,15 @@ const props = defineProps<{
   noises: Noises
   units: Units
   neutral: boolean
+  /** The change is still being judged. */
+  judging: boolean
   /** The plan that counts, unless neutral mode hides it, and where the newest check-in stands to it. */
   plan: PlanLine | null
   against: Against | null
   problem: string | null
   keepWords: (words: string | null) => Promise<boolean>
 }>()
+const emit = defineEmits<{ drawn: [] }>()
 const chart = useTemplateRef<{ picture: () => string | null }>('chart')
 
 /** The plan in one line: what it is for, and where the newest check-in stands. */
@@ -110,6 +113,7 @@ function savePicture() {
         :by-week="span?.byWeek ?? false"
         :neutral="neutral"
         class="h-[372px]"
+        @drawn="emit('drawn')"
       />
       <p v-else class="text-faded">A line needs a second check-in.</p>
       <p v-if="span?.recomposition && !neutral" class="mt-1" data-recomposition>
@@ -159,7 +163,9 @@ function savePicture() {
         />
         <GirthTable v-if="span.girths.length > 0" class="mt-4" :span="span" :units="units" />
       </template>
-      <p v-else class="text-faded">Changes show from the second check-in on.</p>
+      <p v-else class="text-faded" aria-live="polite">
+        {{ judging ? 'Reading the whole history …' : 'Changes show from the second check-in on.' }}
+      </p>
     </section>
   </div>
 </template>

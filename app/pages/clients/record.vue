@@ -14,9 +14,11 @@ const route = useRoute()
 const store = useMe()
 const outbox = useOutbox()
 const { followed, planned } = provideClientRecord(String(route.params.id))
-const { client, open, ends, then, now, span, figures, fromIndex, toIndex, pinnedIndex, searched, neutral } = followed
+const { client, open, ends, then, now, span, figures, fromIndex, toIndex, pinnedIndex, searched, neutral, judging } =
+  followed
 
-useOpening(followed.load)
+// Straight from its address the span's view draws its chart; the other views have none that waits.
+useOpening(() => followed.load({ chartFirst: route.path === `/clients/${followed.clientId}` }))
 useHead({ title: () => `${client.value?.name ?? 'Client'}, Oak Pinch` })
 
 /** Into neutral mode at one press; out of it, for who asked for it, only with a reason on record. */
@@ -168,7 +170,14 @@ const takeHome = computed(() => {
         @jaws="followed.setJaws"
         @pin="pinning = true"
       />
-      <SpanFigures :figures="figures" :span="span" :now="now" :units="store.units" :neutral="neutral" />
+      <SpanFigures
+        :figures="figures"
+        :span="span"
+        :now="now"
+        :units="store.units"
+        :neutral="neutral"
+        :judging="judging"
+      />
       <ComparabilityNotes v-if="span" :span="span" :searched="searched" />
       <div class="no-print flex flex-wrap items-center gap-x-6 border-b border-rule px-4 sm:px-6">
         <nav class="flex flex-wrap gap-x-6" aria-label="Views of the record">

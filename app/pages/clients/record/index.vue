@@ -4,7 +4,7 @@ import { useMe } from '~/stores/me'
 
 const store = useMe()
 const { followed, planned } = useFollowed()
-const { record, fromIndex, toIndex, now, span, noises, neutral } = followed
+const { record, fromIndex, toIndex, now, span, noises, neutral, judging } = followed
 const { problem, tell } = useTelling()
 
 function keepWords(keptWords: string | null) {
@@ -25,9 +25,11 @@ function keepWords(keptWords: string | null) {
     :noises="noises"
     :units="store.units"
     :neutral="neutral"
+    :judging="judging"
     :plan="planned.hidden.value ? null : planned.line.value"
     :against="planned.latest.value"
     :problem="problem"
     :keep-words="keepWords"
+    @drawn="followed.judge"
   />
 </template>

@@ -1,11 +1,22 @@
 import { spawnSync } from 'node:child_process'
-import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  cpSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer } from 'node:net'
 import { once } from 'node:events'
 import { hostname, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { freePort, runProgram, startServer } from '../../scripts/lib/server-process.mjs'
+import { currentTemplate } from '../../scripts/lib/template.mjs'
 import { FolderInUse, lockFolder } from '../../server/db/folder-lock'
 import type { ClientPage } from '../../shared/schemas/client'
 import { Caller, someClient, type Server } from '../support/api'
@@ -15,6 +26,14 @@ async function endsBy(env: Record<string, string>): Promise<{ code: number | nul
   const program = runProgram('scripts/serve.mjs', env)
   const code = await program.ended
   return { code, said: program.said() }
+}
+
+/** A data folder nobody has: making its database anew takes seconds. */
+function newFolder(): string {
+  const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-new-'))
+  const template = currentTemplate(false)
+  if (template) cpSync(template, folder, { recursive: true })
+  return folder
 }
 
 describe('two servers', () => {
@@ -42,7 +61,7 @@ describe('two servers', () => {
   })
 
   it('cannot share a port: the second says which one is taken and ends', async () => {
-    const other = mkdtempSync(join(tmpdir(), 'oak-pinch-second-'))
+    const other = newFolder()
     const second = await endsBy({ ...server.env, DATA_DIR: other })
     expect(second.code).toBe(1)
     expect(second.said).toContain(`Port ${server.env.PORT} is taken`)
@@ -163,7 +182,7 @@ describe('a taken port', () => {
     const other = createServer().listen(0, '127.0.0.1')
     await once(other, 'listening')
     const { port } = other.address() as { port: number }
-    const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-port-'))
+    const folder = newFolder()
     const { code, said } = await endsBy({ DATA_DIR: folder, PORT: String(port), DEMO: '0' })
     other.close()
     rmSync(folder, { recursive: true })

@@ -210,7 +210,8 @@ export class Visitor {
   /** What axe finds serious or critical on this page, one line a finding. */
   async seriousFindings(): Promise<string[]> {
     // The page's own policy forbids foreign scripts; the checker is put in from outside it.
-    await this.page.evaluate(await (await import('node:fs/promises')).readFile(AXE, 'utf8'))
+    if (!(await this.page.evaluate(() => 'axe' in window)))
+      await this.page.evaluate(await (await import('node:fs/promises')).readFile(AXE, 'utf8'))
     return this.page.evaluate(async () => {
       const { axe } = window as unknown as { axe: typeof import('axe-core') }
       const { violations } = await axe.run(document, { resultTypes: ['violations'] })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ChevronLeft, ChevronRight } from '@lucide/vue'
+import { clockIn } from '#core/calendar'
 import type { Floor } from '#shared/schemas/checkin'
 import type { BookingChange, BookingLine } from '#shared/schemas/booking'
 import { staff as staffCalls } from '~/calls'
@@ -39,7 +40,7 @@ const upNext = computed<BookingLine | null>(
         state === 'booked' &&
         !checkin &&
         Date.parse(startsAt) + minutes * 60_000 > Date.now() &&
-        sayDay(startsAt) === sayDay(today.value),
+        clockIn(startsAt, studioZone()).day === today.value,
     ) ?? null,
 )
 const shown = computed(() => visit.value ?? upNext.value)

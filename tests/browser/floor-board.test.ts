@@ -147,7 +147,7 @@ describe('the week on the floor', () => {
     await coach.sees('Somebody has changed this booking meanwhile')
     expect((await of(maren.id))?.startsAt).toBe(`${day(1)}T19:00:00.000Z`)
     await coach.page.waitForFunction(
-      (id: string) => document.querySelector(`[data-visit="${id}"]`)?.textContent?.trim().startsWith('19:00'),
+      (id: string) => /\b19:00 /.test(document.querySelector(`[data-visit="${id}"]`)?.ariaLabel ?? ''),
       {},
       line?.id ?? '',
     )

@@ -21,28 +21,25 @@ defineProps<{ slips: readonly Slip[]; picked: string | null; held: string | null
       'slip-done': slip.kind === 'done',
       'slip-gone': slip.kind === 'gone',
       'slip-clash': slip.clashes,
+      'slip-short': !slip.wide,
       'slip-narrow': slip.narrow,
       'opacity-35': slip.id === held,
     }"
     :style="slip.style"
     :aria-pressed="slip.id === picked"
+    :aria-label="slip.said"
     :data-visit="slip.id"
   >
-    <span class="sr-only">{{ slip.said }}. Arrows move it.</span>
-    <span v-if="slip.beside" class="figure shrink-0 text-[13px]" aria-hidden="true">{{ slip.beside.clock }}</span>
-    <span
-      class="truncate"
-      :class="[slip.wide ? 'font-semibold' : 'text-[13px]', slip.beside ? 'shrink-0' : 'min-w-0']"
-      aria-hidden="true"
-      >{{ slip.name }}</span
-    >
-    <TriangleAlert v-if="slip.minded && slip.wide" class="size-3.5 shrink-0 text-alert" aria-hidden="true" />
-    <span
-      v-if="slip.beside"
-      class="ml-auto min-w-0 shrink-[99] truncate pl-2 text-[13px] text-faded"
-      aria-hidden="true"
-      >{{ slip.beside.words }}</span
-    >
+    <template v-if="slip.wide">
+      <!-- Spaces part the words for whoever hears them; a flexible row shows none. -->
+      <span v-if="slip.beside" class="figure shrink-0 text-[13px]">{{ slip.beside.clock }}{{ ' ' }}</span>
+      <span class="truncate font-semibold" :class="slip.beside ? 'shrink-0' : 'min-w-0'">{{ slip.name }}{{ ' ' }}</span>
+      <TriangleAlert v-if="slip.minded" class="size-3.5 shrink-0 text-alert" aria-hidden="true" />
+      <span v-if="slip.beside" class="ml-auto min-w-0 shrink-[99] truncate pl-2 text-[13px] text-faded">{{
+        slip.beside.words
+      }}</span>
+    </template>
+    <template v-else>{{ slip.name }}</template>
   </button>
 </template>
 
@@ -64,11 +61,16 @@ defineProps<{ slips: readonly Slip[]; picked: string | null; held: string | null
   text-align: left;
   white-space: nowrap;
 }
-.slip-narrow {
-  padding: 0 2px;
-  border-left-width: 3px;
+/* A name and nothing else: text alone, which a button centres by itself. */
+.slip-short {
+  display: block;
+  font-size: 13px;
+  text-overflow: ellipsis;
 }
-.slip-narrow > span {
+.slip-narrow {
+  padding: 0 1px;
+  border-left-width: 3px;
+  font-size: 12px;
   text-overflow: clip;
 }
 .slip:hover {

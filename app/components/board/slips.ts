@@ -47,20 +47,27 @@ export function slipOf(visit: BookingLine, seen: Seen): Slip {
   const minded = brief !== null && (brief.flags.length > 0 || brief.minor)
   const state = stateOf(visit)
   const clock = clockOf(minute)
-  const where = visit.place ? `, ${visit.place}` : ''
+  const end = clockOf(minute + visit.minutes)
+  const [first = ''] = visit.clientName.split(' ')
+  const initials = initialsOf(visit.clientName)
+  const name = wide ? visit.clientName : lanes > 2 ? initials : first
+  const beside = wide && lanes === 1 ? { clock, words: state ?? (visit.place || assessor) } : null
+  // Begins with what is shown, so that whoever speaks to the screen can say what they see.
   const words = [
-    `${clock} to ${clockOf(minute + visit.minutes)}, ${visit.clientName}${where}, ${assessor}`,
-    state,
+    beside ? `${clock} ${name} ${beside.words}` : name === initials ? name : null,
+    beside ? `until ${end}` : `${visit.clientName}, ${clock} to ${end}`,
+    beside?.words === visit.place ? null : visit.place,
+    beside?.words === assessor ? null : assessor,
+    beside?.words === state ? null : state,
     visit.movedFrom ? 'moved' : null,
     minded ? 'with cautions' : null,
     clashes ? 'clashes with another' : null,
   ]
-  const [first = ''] = visit.clientName.split(' ')
   return {
     id: visit.id,
-    said: words.filter(Boolean).join(', '),
-    name: wide ? visit.clientName : lanes > 2 ? initialsOf(visit.clientName) : first,
-    beside: wide && lanes === 1 ? { clock, words: state ?? (visit.place || assessor) } : null,
+    said: `${words.filter(Boolean).join(', ')}. Arrows move it.`,
+    name,
+    beside,
     minded,
     kind: visit.state === 'no-show' ? 'gone' : visit.checkin?.finished ? 'done' : null,
     clashes,

@@ -14,9 +14,17 @@ const setupFiles = ['tests/support/properties.ts']
 const APART = ['tests/server/log-first.test.ts']
 
 /** What is about the embedded database and its folder, or about no database at all. */
-const EMBEDDED = ['data-folder', 'durability', 'local-days', 'migrations', 'pieces', 'proxy', 'schemas', 'synced'].map(
-  (name) => `tests/server/${name}.test.ts`,
-)
+const EMBEDDED = [
+  'data-folder',
+  'durability',
+  'local-days',
+  'migrations',
+  'pieces',
+  'prepared-statements',
+  'proxy',
+  'schemas',
+  'synced',
+].map((name) => `tests/server/${name}.test.ts`)
 
 /**
  * What does not hang on which database it is: fuzzing, passwords and proofs, files and the commands about them. These run

@@ -114,3 +114,37 @@ describe('a check-in', () => {
     expect(body.voided).toHaveLength(1)
   })
 })
+
+describe('a history of years', () => {
+  it('shows its chart first and judges it then', async () => {
+    const client = someClient({ name: 'Years Rower' })
+    await api.send('POST', '/api/clients', client)
+    for (let week = 62; week > 0; week -= 1) {
+      const values = FOLDS.map((mm) => mm * (1 + week / 200))
+      await enterVisit(api, client.id, { daysAgo: 7 * week, values, kg: 60 })
+    }
+    const seen = await coach.page.evaluateOnNewDocument(() => {
+      const order: string[] = []
+      Object.assign(globalThis, { order })
+      const note = (what: string, is: boolean) => is && !order.includes(what) && order.push(what)
+      new MutationObserver(() => {
+        note('figures', document.querySelector('[data-figure="sum"] [data-now]') !== null)
+        note('said that it is read', document.body.innerText.includes('Reading the whole history'))
+        note('chart', document.querySelector('[role="img"] canvas') !== null)
+        note('judged', document.querySelector('[data-figure="sum"] [data-change]') !== null)
+      }).observe(document, { childList: true, subtree: true })
+    })
+    await coach.open(`/clients/${client.id}`)
+    await coach.page.waitForSelector('[data-figure="sum"] [data-change]')
+    await coach.page.removeScriptToEvaluateOnNewDocument(seen.identifier)
+    const order = await coach.page.evaluate(() => (globalThis as unknown as { order: string[] }).order)
+    expect(order.indexOf('chart')).toBeGreaterThan(-1)
+    expect(order.indexOf('judged')).toBeGreaterThan(order.indexOf('chart'))
+    expect(order.indexOf('said that it is read')).toBeGreaterThan(-1)
+    expect(await words()).not.toContain('Reading the whole history')
+    await coach.sees('real')
+    // A view without that chart waits for none.
+    await coach.open(`/clients/${client.id}/error`)
+    await coach.page.waitForSelector('[data-figure="sum"] [data-change]')
+  })
+})

@@ -40,6 +40,8 @@ const { CommandCompleteMessage, DatabaseError, DataRowMessage, RowDescriptionMes
  */
 export class PreparedStatements {
   private readonly known = new Map<string, Statement>()
+  /** Names the database still holds for nobody: closed with the next one that is made. */
+  private leaving: string[] = []
   private made = 0
 
   constructor(private readonly client: Asked) {}
@@ -63,7 +65,7 @@ export class PreparedStatements {
       return await this.run<Row>(text, values, options)
     } catch (error) {
       if (!GONE_STALE.has((error as { code?: string }).code ?? '')) throw error
-      this.known.delete(text)
+      this.drop(text)
       if (inTransaction) throw error
       return this.run<Row>(text, values, options)
     }
@@ -92,12 +94,19 @@ export class PreparedStatements {
     return this.client.execProtocolStream(joined(messages), { syncToFs: false })
   }
 
+  private drop(text: string): void {
+    const statement = this.known.get(text)
+    if (statement) this.leaving.push(statement.name)
+    this.known.delete(text)
+  }
+
   private async prepare(text: string): Promise<Statement> {
     const name = `own${(this.made += 1)}`
-    const [oldest] = this.known.size >= AT_MOST ? this.known : []
-    if (oldest) this.known.delete(oldest[0])
+    const [oldest] = this.known.keys()
+    if (oldest !== undefined && this.known.size >= AT_MOST) this.drop(oldest)
+    const leaving = this.leaving.splice(0)
     const messages = await this.send([
-      ...(oldest ? [serialize.close({ type: 'S', name: oldest[1].name })] : []),
+      ...leaving.map((one) => serialize.close({ type: 'S', name: one })),
       serialize.parse({ text, name }),
       serialize.describe({ type: 'S', name }),
       serialize.sync(),

@@ -129,7 +129,9 @@ describe('a history of years', () => {
       const note = (what: string, is: boolean) => is && !order.includes(what) && order.push(what)
       new MutationObserver(() => {
         note('figures', document.querySelector('[data-figure="sum"] [data-now]') !== null)
-        note('said that it is read', document.body.innerText.includes('Reading the whole history'))
+        // It watches from before there is a body.
+        const said = (document.body as HTMLElement | null)?.innerText ?? ''
+        note('said that it is read', said.includes('Reading the whole history'))
         note('chart', document.querySelector('[role="img"] canvas') !== null)
         note('judged', document.querySelector('[data-figure="sum"] [data-change]') !== null)
       }).observe(document, { childList: true, subtree: true })

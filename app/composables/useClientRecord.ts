@@ -11,8 +11,8 @@ import { useMe } from '~/stores/me'
 
 const RECORD: InjectionKey<FollowedClient> = Symbol('client record')
 
-/** Check-ins up to which a change is judged before anything shows; a longer history shows its chart first. */
-const JUDGED_AT_ONCE = 60
+/** Check-ins up to which everything is worked out before anything shows; of a longer history its readings show first. */
+export const SHOWN_AT_ONCE = 60
 /** Milliseconds after which it is judged even where no chart has been drawn. */
 const CHART_COMES_WITHIN = 2000
 
@@ -70,7 +70,7 @@ export function useClientRecord(clientId: string) {
   async function load({ chartFirst = false } = {}): Promise<void> {
     moving.value = true
     const found = await historyOf(clientId)
-    judging.value = chartFirst && found.checkins.length > JUDGED_AT_ONCE
+    judging.value = chartFirst && found.checkins.length > SHOWN_AT_ONCE
     if (judging.value) setTimeout(judge, CHART_COMES_WITHIN)
     neutral.value = isNeutral(found.client)
     history.value = found

@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { databaseFrom, dropDatabase } from './postgres.mjs'
 import { ROOT } from './prepare.mjs'
-import { currentTemplate } from './template.mjs'
+import { layTemplate } from './template.mjs'
 
 /** Passwords of people who do not exist: hashed at a hundredth of the cost, so that tests do not wait for it. */
 export const QUICK_HASHES = { NUXT_HASH_SCRYPT_COST: '1024' }
@@ -82,8 +82,7 @@ export async function startServer({ demo = false, prepare, env = {} } = {}) {
   const dataDir = mkdtempSync(join(tmpdir(), 'oak-pinch-data-'))
   // On a PostgreSQL server (TEST_POSTGRES) each has a database of its own there, from the same templates.
   const onServer = process.env.TEST_POSTGRES && !('DATABASE_URL' in env) ? await databaseFrom(demo) : null
-  const template = onServer ? null : currentTemplate(demo)
-  if (template) cpSync(template, dataDir, { recursive: true })
+  if (!onServer) layTemplate(demo, dataDir)
   if (onServer?.folder) cpSync(onServer.folder, dataDir, { recursive: true })
   await prepare?.(dataDir, { DATABASE_URL: onServer?.url })
   const given = {

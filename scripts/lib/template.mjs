@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, rmSync } from 'node:fs'
+import { cpSync, existsSync, mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { fingerprint, isCurrent, ROOT, setCurrent } from './prepare.mjs'
 
@@ -14,6 +14,16 @@ const nameOf = (demo) => (demo ? 'templated-demo' : 'templated-empty')
 /** A data folder made beforehand, to be copied: making a database takes some seconds each time. Null when there is none. */
 export function currentTemplate(demo) {
   return isCurrent(nameOf(demo), printOf(demo)) && existsSync(folderOf(demo)) ? folderOf(demo) : null
+}
+
+/**
+ * Lays a data folder made beforehand into another, where there is one.
+ * @param {boolean} demo
+ * @param {string} folder
+ */
+export function layTemplate(demo, folder) {
+  const template = currentTemplate(demo)
+  if (template) cpSync(template, folder, { recursive: true })
 }
 
 /** Makes the data folders tests copy, when they are not current. */

@@ -2,7 +2,7 @@ import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt, sql } from '
 import type { AnyColumn } from 'drizzle-orm'
 import { OWN_POLICIES, type Strike } from '../../core/readings'
 import type { SiteId } from '../../core/sites'
-import type { CheckinHead, CheckinRecord, SkipFact, VoidedCheckin } from '../../shared/schemas/checkin'
+import type { CheckinRecord, SkipFact, VoidedCheckin } from '../../shared/schemas/checkin'
 import type { Queryable, Transaction } from '../db/database'
 import { storeOnce } from '../write/same-again'
 import { checkin, client, photo, reading, remark, skip, staff, strike, study, studyTurn } from '../db/schema'
@@ -114,6 +114,9 @@ function select(db: Queryable) {
     .innerJoin(staff, eq(staff.id, checkin.startedBy))
     .$dynamic()
 }
+
+/** What a check-in is, without its facts: enough for whoever adds to it. */
+export type CheckinHead = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
 const one = (who: InStudio, id: string) => and(eq(checkin.id, id), eq(client.studioId, who.studioId), seenBy(who))
 

@@ -232,9 +232,6 @@ export interface CheckinRecord {
   remarks: Remark[]
 }
 
-/** What a check-in is, without its facts: enough for whoever adds to it. */
-export type CheckinHead = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
-
 /** What the measuring screen works from. */
 export interface MeasuringFacts {
   client: Client

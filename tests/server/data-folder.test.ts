@@ -1,22 +1,12 @@
 import { spawnSync } from 'node:child_process'
-import {
-  chmodSync,
-  cpSync,
-  existsSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { once } from 'node:events'
 import { hostname, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { freePort, runProgram, startServer } from '../../scripts/lib/server-process.mjs'
-import { currentTemplate } from '../../scripts/lib/template.mjs'
+import { layTemplate } from '../../scripts/lib/template.mjs'
 import { FolderInUse, lockFolder } from '../../server/db/folder-lock'
 import type { ClientPage } from '../../shared/schemas/client'
 import { Caller, someClient, type Server } from '../support/api'
@@ -31,8 +21,7 @@ async function endsBy(env: Record<string, string>): Promise<{ code: number | nul
 /** A data folder nobody has: making its database anew takes seconds. */
 function newFolder(): string {
   const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-new-'))
-  const template = currentTemplate(false)
-  if (template) cpSync(template, folder, { recursive: true })
+  layTemplate(false, folder)
   return folder
 }
 

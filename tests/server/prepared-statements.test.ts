@@ -1,17 +1,16 @@
-import { cpSync, mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite, type QueryOptions, type Results } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { currentTemplate } from '../../scripts/lib/template.mjs'
+import { layTemplate } from '../../scripts/lib/template.mjs'
 import { GuardedClient } from '../../server/db/guarded-client'
 
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-prepared-'))
 let client: GuardedClient
 beforeAll(async () => {
-  const template = currentTemplate(false)
-  if (template) cpSync(join(template, 'postgres'), folder, { recursive: true })
-  client = new GuardedClient({ dataDir: folder })
+  layTemplate(false, folder)
+  client = new GuardedClient({ dataDir: join(folder, 'postgres') })
   await client.waitReady
   await client.exec('create table pinch (id int primary key, word text not null, mm numeric, at date)')
 })

@@ -139,6 +139,7 @@ export class Visitor {
   async pick(name: string, words: string): Promise<void> {
     // Behind another page it would get no frames to move its list by.
     await this.page.bringToFront()
+    await this.page.waitForSelector(`input[name="${name}"]`)
     await this.page.focus(`input[name="${name}"]`)
     await this.page.$eval(`input[name="${name}"]`, (field) => (field as HTMLInputElement).select())
     await this.page.keyboard.type(words)

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import pg from 'pg'
 import { fingerprint, ROOT } from '../../scripts/lib/prepare.mjs'
-import { currentTemplate } from '../../scripts/lib/template.mjs'
+import { layTemplate } from '../../scripts/lib/template.mjs'
 import { openStore, type Store } from '../../server/db/database'
 import { seedDemo } from '../../server/db/seed-demo'
 import { openServerStore } from '../../server/db/server-store'
@@ -28,10 +28,10 @@ export async function makeDatabase(template: 'oak_empty' | 'oak_demo' | 'templat
   return onServer(name)
 }
 
-/** A store in a folder of its own, copied from another, gone when it is closed. */
-async function copiedStore(from: string | null): Promise<Store> {
+/** A store in a folder of its own, filled by somebody, gone when it is closed. */
+async function ownStore(fill: (folder: string) => void): Promise<Store> {
   const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-store-'))
-  if (from) cpSync(from, folder, { recursive: true })
+  fill(folder)
   const store = await openStore(folder)
   return {
     ...store,
@@ -44,7 +44,9 @@ async function copiedStore(from: string | null): Promise<Store> {
 
 /** A store for one test file: in a folder copied from the template, or a database of its own on the server. */
 export async function testStore(): Promise<Store> {
-  return POSTGRES ? openServerStore(await makeDatabase('oak_empty'), 4) : copiedStore(currentTemplate(false))
+  return POSTGRES
+    ? openServerStore(await makeDatabase('oak_empty'), 4)
+    : ownStore((folder) => layTemplate(false, folder))
 }
 
 /** When those who are made up have last been measured. */
@@ -63,8 +65,7 @@ export async function seededStore(): Promise<Store> {
   const kept = join(ROOT, '.cache', `template-seeded-${print}`)
   if (!existsSync(kept)) {
     const making = mkdtempSync(join(ROOT, '.cache', 'template-seeding-'))
-    const template = currentTemplate(false)
-    if (template) cpSync(template, making, { recursive: true })
+    layTemplate(false, making)
     const store = await openStore(making)
     await seedClub(store)
     await store.close()
@@ -75,7 +76,7 @@ export async function seededStore(): Promise<Store> {
       rmSync(making, { recursive: true })
     }
   }
-  return copiedStore(kept)
+  return ownStore((folder) => cpSync(kept, folder, { recursive: true }))
 }
 
 /** What a server that has ended, or shares its database, has stored. */

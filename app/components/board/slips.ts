@@ -56,9 +56,7 @@ export function slipOf(visit: BookingLine, seen: Seen): Slip {
   const words = [
     beside ? `${clock} ${name} ${beside.words}` : name === initials ? name : null,
     beside ? `until ${end}` : `${visit.clientName}, ${clock} to ${end}`,
-    beside?.words === visit.place ? null : visit.place,
-    beside?.words === assessor ? null : assessor,
-    beside?.words === state ? null : state,
+    ...[visit.place, assessor, state].filter((one) => one !== beside?.words),
     visit.movedFrom ? 'moved' : null,
     minded ? 'with cautions' : null,
     clashes ? 'clashes with another' : null,

@@ -7,6 +7,7 @@ import VChart from 'vue-echarts'
 import type { Noises } from '#core/following'
 import type { Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
+import { SHOWN_AT_ONCE } from '~/composables/useClientRecord'
 import { GRID, spanOption } from './span-option'
 import { chartCourses, chartSeries, type ChartCourses } from './span-series'
 import { chartColours } from './theme'
@@ -40,7 +41,6 @@ const reference = computed(() => {
 const series = shallowRef<ReturnType<typeof chartSeries> | null>(null)
 const courses = shallowRef<ChartCourses | null>(null)
 /** A long history is drawn at once and its courses as soon as there is time. */
-const AT_ONCE = 60
 let waiting: number | undefined
 watch(
   () => [reference.value, props.ends, props.noises, props.units] as const,
@@ -50,7 +50,7 @@ watch(
     series.value = chartSeries(props.ends, reached, props)
     const work = () => (courses.value = chartCourses(props.ends, reached, props))
     clearTimeout(waiting)
-    if (props.ends.length <= AT_ONCE) return work()
+    if (props.ends.length <= SHOWN_AT_ONCE) return work()
     courses.value = null
     waiting = window.setTimeout(work, 250)
   },

@@ -163,7 +163,7 @@ function savePicture() {
         />
         <GirthTable v-if="span.girths.length > 0" class="mt-4" :span="span" :units="units" />
       </template>
-      <p v-else class="text-faded" aria-live="polite">
+      <p v-else class="text-faded">
         {{ judging ? 'Reading the whole history …' : 'Changes show from the second check-in on.' }}
       </p>
     </section>

@@ -22,7 +22,10 @@ const PAUSE_MS = 12_000 / PACE
 /** A weight is handed in once a day; here by each phone every minute. */
 const WEIGHT_EVERY_MS = 60_000 / PACE
 const PASSWORD = 'heron-lantern-quilt'
-/** Memory may be so much larger at the end of a life than it was a third of the way through. */
+/**
+ * Memory may be so much larger at the end of a life than it was a third of the way through. The first life is warm-up
+ * where others follow: in it the studio grows from nothing to all its coaches, clients and links.
+ */
 const GROWS_AT_MOST = 1.25
 /** Files the database opens the first time something is asked of a table, which may be late in a life. */
 const FILES_COME = 20
@@ -159,7 +162,7 @@ for (let life = 0; life <= kills; life += 1) {
     own.filter(({ age }) => age > (last * 5) / 6).map(({ mb }) => mb),
     0.5,
   )
-  if (last > 60) grown = Math.max(grown, late / early)
+  if (last > 60 && (life > 0 || kills === 0)) grown = Math.max(grown, late / early)
   const files = own.map((one) => one.files)
   const [filesHalfway = 0, filesLate = 0] = [files[Math.floor(files.length / 2)], files.at(-1)]
   if (last > 60) filesGrown = Math.max(filesGrown, filesLate - filesHalfway)

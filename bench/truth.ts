@@ -13,6 +13,7 @@ import {
   toldACause,
   type Trial,
 } from '../core/trials/trial'
+import { drawnIntervals } from '../core/trials/drawn'
 import {
   COMMON_DRIFT,
   DOWN_AND_BACK,
@@ -104,5 +105,22 @@ for (const losing of LOSING) {
     percent(shareOf(last, (one) => one === 'real')),
     'came back',
     percent(shareOf(last, (one) => one === 'came-back')),
+  )
+}
+
+console.log(
+  `\nThe 95 % interval where one of eight of ${4 * CLIENTS} clients changes as the courses hold likely, the others not`,
+)
+for (const [name, weeksApart, looks] of [
+  ['weekly', 1, 16],
+  ['fortnightly', 2, 13],
+  ['four-weekly', 4, 12],
+] as const) {
+  const { changing, unchanged, width } = drawnIntervals(4 * CLIENTS, { weeksApart, looks })
+  row(
+    name,
+    `holds the change ${percent(changing)}`,
+    `of the others none ${percent(unchanged)}`,
+    `${width.toFixed(2)} as wide as two ends' difference`,
   )
 }

@@ -1,5 +1,3 @@
-import { logGamma } from '../trend/student'
-
 /**
  * How the visits' errors of one figure hang together: a white part and a part that decays from visit to visit.
  * Correlation of two visits: (1 - white) rho^weeks.
@@ -31,15 +29,7 @@ export interface Noise {
 }
 
 /** Weight of the assumed scale, in degrees of freedom. */
-const PRIOR_FREEDOM = 8
-/** What is learnt adds at most this to it, because people differ. */
-const MOST_FREEDOM = 16
-/**
- * And at most this many degrees of freedom speak about the correlation. With 60 a studio whose noise does not last goes on
- * being judged as if it might, which costs a steady loss a check-in; with 300 more than one in twenty of those clients are
- * told real whose own noise lasts while their studio's does not (docs/decisions.md).
- */
-const MOST_FOR_WEIGHTS = 200
+export const PRIOR_FREEDOM = 8
 
 /** Nothing learnt: every model alike, the scale the assumed one. */
 export const ASSUMED_NOISE: Noise = {
@@ -73,11 +63,6 @@ export interface Evidence {
 
 /** A client's own course is a line, from this many visits on a quadratic. */
 const QUADRATIC_FROM = 10
-const NO_STEP: Evidence['steps'][number] = {
-  freedom: 0,
-  squares: NOISE_GRID.map(() => 0),
-  logs: NOISE_GRID.map(() => 0),
-}
 
 /** Determinant and solution of a symmetric positive system of two or three unknowns. */
 function solve(s: readonly number[][], right: readonly number[], size: number): { logDet: number; dot: number } {
@@ -154,117 +139,5 @@ export function evidenceOf(history: FigureHistory): Evidence {
       squares: byModel.map((steps) => steps[i]?.squares ?? 0),
       logs: byModel.map((steps) => steps[i]?.log ?? 0),
     })),
-  }
-}
-
-/** Evidence pooled: squares and log determinants by model, degrees of freedom, and what they stand on. */
-interface Sums {
-  freedom: number
-  clients: number
-  visits: number
-  squares: Float64Array
-  logs: Float64Array
-}
-
-function noSums(): Sums {
-  const none = () => new Float64Array(NOISE_GRID.length)
-  return { freedom: 0, clients: 0, visits: 0, squares: none(), logs: none() }
-}
-
-/** Adds what a history says after a visit, less what it said before it. */
-function addStep(sums: Sums, { steps, ofStudy }: Evidence, place: number, times = 1, before = NO_STEP): void {
-  const step = steps[place] ?? NO_STEP
-  if (step.freedom === 0) return
-  sums.freedom += times * (step.freedom - before.freedom)
-  if (!ofStudy) {
-    sums.clients += before.freedom === 0 ? times : 0
-    sums.visits += times * (before.freedom === 0 ? place + 1 : 1)
-  }
-  for (let m = 0; m < NOISE_GRID.length; m += 1) {
-    sums.squares[m] =
-      (sums.squares[m] as number) + times * ((step.squares[m] as number) - (before.squares[m] as number))
-    sums.logs[m] = (sums.logs[m] as number) + times * ((step.logs[m] as number) - (before.logs[m] as number))
-  }
-}
-
-/** Adds (or takes off) what histories say up to a week. */
-function addUntil(sums: Sums, evidence: readonly Evidence[], until: number, times = 1): Sums {
-  for (const one of evidence) {
-    let count = one.weeks.length
-    while (count > 0 && (one.weeks[count - 1] as number) > until) count -= 1
-    if (count > 0) addStep(sums, one, count - 1, times)
-  }
-  return sums
-}
-
-function noiseFrom({ freedom, clients, visits, squares, logs }: Sums): Noise {
-  if (!(freedom > 0)) return ASSUMED_NOISE
-  const half = PRIOR_FREEDOM / 2
-  const told = Math.min(1, MOST_FOR_WEIGHTS / freedom)
-  const df = (told * freedom) / 2
-  const gamma = logGamma(half + df)
-  const said = NOISE_GRID.map((_, m) => {
-    const q = (told * (squares[m] as number)) / 2
-    // The scale integrated out over its prior.
-    return told * (logs[m] as number) + gamma - (half + df) * Math.log(half + q)
-  })
-  const top = Math.max(...said)
-  const weights = said.map((one) => Math.exp(one - top))
-  const total = weights.reduce((sum, one) => sum + one, 0)
-  const kept = Math.min(1, MOST_FREEDOM / freedom)
-  return {
-    models: NOISE_GRID.map((model, m) => ({
-      ...model,
-      weight: (weights[m] as number) / total,
-      a: half + (kept * freedom) / 2,
-      b: half + (kept * (squares[m] as number)) / 2,
-    })),
-    learntFrom: { clients, visits, freedom },
-  }
-}
-
-/**
- * The noise of a figure learnt from other clients' histories, up to a time.
- * @param others evidence of every client but the one judged
- * @param until weeks, on the same zero; without it everything counts
- */
-export function learnNoise(others: readonly Evidence[], until = Infinity): Noise {
-  return noiseFrom(addUntil(noSums(), others, until))
-}
-
-/** Everybody's evidence about a figure, pooled once: what others say up to a time is the whole less one's own. */
-export class EvidencePool {
-  private readonly weeks: number[] = []
-  private readonly sums: Sums[] = []
-
-  constructor(all: readonly Evidence[]) {
-    const steps = all.flatMap((one) => one.weeks.map((week, place) => ({ one, week, place })))
-    steps.sort((a, b) => a.week - b.week || a.place - b.place)
-    let sums = noSums()
-    for (const { one, week, place } of steps) {
-      if (this.weeks.at(-1) !== week) {
-        sums = { ...sums, squares: sums.squares.slice(), logs: sums.logs.slice() }
-        this.weeks.push(week)
-        this.sums.push(sums)
-      }
-      addStep(sums, one, place, 1, one.steps[place - 1])
-    }
-  }
-
-  /**
-   * As `learnNoise` of all others.
-   * @param more what speaks beside them, studies of the assessor
-   */
-  noiseWithout(own: readonly Evidence[], until = Infinity, more: readonly Evidence[] = []): Noise {
-    let [low, high] = [0, this.weeks.length]
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if ((this.weeks[middle] as number) <= until) low = middle + 1
-      else high = middle
-    }
-    const pooled = this.sums[low - 1] ?? (more.length > 0 ? noSums() : null)
-    if (!pooled) return ASSUMED_NOISE
-    const rest = { ...pooled, squares: pooled.squares.slice(), logs: pooled.logs.slice() }
-    return noiseFrom(addUntil(addUntil(rest, own, until, -1), more, until))
   }
 }

@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import { Matrix, CholeskyDecomposition, determinant, inverse } from 'ml-matrix'
 import { describe, expect, it } from 'vitest'
 import { COURSES, noiseTerms, runCourse, type CourseModel } from '../../core/following/course-filter'
-import { ASSUMED_NOISE, evidenceOf, learnNoise, NOISE_GRID, type NoiseModel } from '../../core/following/noise'
+import { ASSUMED_NOISE, evidenceOf, NOISE_GRID, type NoiseModel } from '../../core/following/noise'
 import { oddsOf, type OddsSeries } from '../../core/following/odds'
 import { judge, searchOf } from '../../core/following/verdict'
 import { seededRandom } from '../../core/simulate'
@@ -84,27 +84,6 @@ describe('the noise learnt', () => {
     last?.logs.forEach((value, m) =>
       expect(value - (last.logs[0] ?? 0)).toBeCloseTo((said[m]?.log ?? NaN) - (said[0]?.log ?? 0), 8),
     )
-  })
-
-  it('stays as assumed without others, and is held back by what was assumed', () => {
-    expect(learnNoise([])).toBe(ASSUMED_NOISE)
-    const random = seededRandom(11)
-    const others = Array.from({ length: 60 }, () => {
-      const weeks = Array.from({ length: 14 }, (_, i) => i)
-      return evidenceOf({
-        weeks,
-        values: weeks.map((week) => 90 - week + 12 * random.normal()),
-        variances: weeks.map(() => 36),
-      })
-    })
-    const { models, learntFrom } = learnNoise(others)
-    expect(learntFrom).toEqual({ clients: 60, visits: 60 * 14, freedom: 60 * 11 })
-    const white = models.find(({ rho }) => rho === 0)
-    // Twice the assumed sd: eight degrees of freedom at 1, sixteen at 4.
-    expect((white?.b ?? 0) / (white?.a ?? 1)).toBeCloseTo((8 + 16 * 4) / 24, 0)
-    expect(Math.max(...models.map(({ weight }) => weight))).toBe(white?.weight)
-    // Nothing from after the look.
-    expect(learnNoise(others, 1)).toBe(ASSUMED_NOISE)
   })
 })
 

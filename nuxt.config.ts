@@ -68,7 +68,7 @@ export default defineNuxtConfig({
   telemetry: false,
   vite: {
     plugins: [tailwindcss()],
-    build: { chunkSizeWarningLimit: 900 },
+    build: { chunkSizeWarningLimit: 900, rollupOptions: { output: { experimentalMinChunkSize: 24_000 } } },
   },
   auth: { loadStrategy: 'none' },
   runtimeConfig: {

@@ -13,11 +13,13 @@ const MOST_FREEDOM = 16
  * it might, which costs a steady loss a check-in; with 200 and more those clients are told real too often whose own noise
  * lasts while their studio's does not (docs/decisions.md).
  */
-const MOST_FOR_WEIGHTS = 150
+const MOST_FOR_WEIGHTS = 175
 /** People's own scales differ as an inverse chi-square of so many degrees of freedom about the common one. */
 const PEOPLE_FREEDOM = 12
 /** Up to so many histories one's own moves the common scale enough for it to be found anew without it. */
 const FEW = 40
+/** Days of visits up to which each is looked at by itself. */
+const MANY_DAYS = 400
 /** Turns after which a scale stands; a relative change below which it does before. */
 const MOST_TURNS = 60
 const STANDS = 1e-3
@@ -153,25 +155,28 @@ export function learnNoise(others: readonly Evidence[], until = Infinity): Noise
   return noiseFrom(pool(saidBy(others, until)))
 }
 
-/** Everybody's evidence about a figure, pooled once a week: what others say is the whole less one's own. */
+/** Everybody's evidence about a figure, pooled once a day of visits: what others say is the whole less one's own. */
 export class EvidencePool {
-  private readonly byWeek = new Map<number, Pooled>()
+  private readonly pooled = new Map<number, Pooled>()
+  /** Of a studio with more days of visits than this, what was known at the beginning of a week counts all week. */
+  private readonly isByWeek: boolean
 
-  constructor(private readonly all: readonly Evidence[]) {}
+  constructor(private readonly all: readonly Evidence[]) {
+    this.isByWeek = new Set(all.flatMap(({ weeks }) => weeks)).size > MANY_DAYS
+  }
 
-  /** Everything up to the beginning of a week. */
-  private whole(week: number): Pooled {
-    const known = this.byWeek.get(week)
+  /** Everything up to a time. */
+  private whole(until: number): Pooled {
+    const known = this.pooled.get(until)
     if (known) return known
-    const near = this.byWeek.get(week - 1) ?? this.byWeek.get(week + 1)
-    const found = pool(saidBy(this.all, week), near?.scales)
-    this.byWeek.set(week, found)
+    const near = this.pooled.get(until - 1) ?? this.pooled.get(until + 1)
+    const found = pool(saidBy(this.all, until), near?.scales)
+    this.pooled.set(until, found)
     return found
   }
 
   /**
-   * As `learnNoise` of all others. Of many histories the last whole week counts, and the common scale is that of all of
-   * them, one's own with them.
+   * As `learnNoise` of all others; of many histories the common scale is that of all of them, one's own with them.
    * @param own those among them that are the client's own
    * @param more what speaks beside them, studies of the assessor
    */
@@ -180,10 +185,10 @@ export class EvidencePool {
       const others = this.all.filter((one) => !own.includes(one))
       return learnNoise([...others, ...more], until)
     }
-    const week = Math.floor(until)
-    const whole = this.whole(week)
+    const known = this.isByWeek ? Math.floor(until) : until
+    const whole = this.whole(known)
     const rest = { ...whole, squares: whole.squares.slice(), logs: whole.logs.slice() }
-    for (const one of saidBy(own, week)) add(rest, one, -1)
+    for (const one of saidBy(own, known)) add(rest, one, -1)
     for (const one of saidBy(more, until)) add(rest, one)
     return noiseFrom(rest)
   }

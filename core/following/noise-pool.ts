@@ -18,8 +18,9 @@ const MOST_FOR_WEIGHTS = 175
 const PEOPLE_FREEDOM = 12
 /** Up to so many histories one's own moves the common scale enough for it to be found anew without it. */
 const FEW = 40
-/** Days of visits up to which each is looked at by itself. */
+/** Days of visits up to which each is pooled by itself; in studios of more, what was known every four weeks is enough. */
 const MANY_DAYS = 400
+const WEEKS_AT_ONCE = 4
 /** Turns after which a scale stands; a relative change below which it does before. */
 const MOST_TURNS = 60
 const STANDS = 1e-3
@@ -98,14 +99,13 @@ function add(pooled: Pooled, one: Said, times = 1): void {
   }
 }
 
-/**
- * The likeliest common scale of each model (EM of a multivariate t), and everything at it.
- * @param near scales to begin from
- */
-function pool(all: readonly Said[], near: ArrayLike<number> = []): Pooled {
+/** The likeliest common scale of each model (EM of a multivariate t, from the plain mean), and everything at it. */
+function pool(all: readonly Said[]): Pooled {
   const freedom = all.reduce((sum, one) => sum + one.freedom, 0)
   const scales = Float64Array.from(NOISE_GRID, (_, m) => {
-    let scale = near[m] ?? 1
+    let plain = 0
+    for (const { squares } of all) plain += squares[m] as number
+    let scale = scaleFrom(plain, freedom)
     for (let turn = 0; turn < MOST_TURNS; turn += 1) {
       let sum = 0
       for (const one of all) sum += weightOf(one, one.squares[m] as number, scale) * (one.squares[m] as number)
@@ -158,19 +158,17 @@ export function learnNoise(others: readonly Evidence[], until = Infinity): Noise
 /** Everybody's evidence about a figure, pooled once a day of visits: what others say is the whole less one's own. */
 export class EvidencePool {
   private readonly pooled = new Map<number, Pooled>()
-  /** Of a studio with more days of visits than this, what was known at the beginning of a week counts all week. */
-  private readonly isByWeek: boolean
+  private readonly isCoarse: boolean
 
   constructor(private readonly all: readonly Evidence[]) {
-    this.isByWeek = new Set(all.flatMap(({ weeks }) => weeks)).size > MANY_DAYS
+    this.isCoarse = new Set(all.flatMap(({ weeks }) => weeks)).size > MANY_DAYS
   }
 
   /** Everything up to a time. */
   private whole(until: number): Pooled {
     const known = this.pooled.get(until)
     if (known) return known
-    const near = this.pooled.get(until - 1) ?? this.pooled.get(until + 1)
-    const found = pool(saidBy(this.all, until), near?.scales)
+    const found = pool(saidBy(this.all, until))
     this.pooled.set(until, found)
     return found
   }
@@ -185,7 +183,7 @@ export class EvidencePool {
       const others = this.all.filter((one) => !own.includes(one))
       return learnNoise([...others, ...more], until)
     }
-    const known = this.isByWeek ? Math.floor(until) : until
+    const known = this.isCoarse ? WEEKS_AT_ONCE * Math.floor(until / WEEKS_AT_ONCE) : until
     const whole = this.whole(known)
     const rest = { ...whole, squares: whole.squares.slice(), logs: whole.logs.slice() }
     for (const one of saidBy(own, known)) add(rest, one, -1)

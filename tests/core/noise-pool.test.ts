@@ -104,13 +104,13 @@ describe('the noise learnt from others', () => {
 })
 
 describe('the noise learnt in a studio of many days of visits', () => {
-  it('is that known at the beginning of the week', () => {
+  it('is that known at the last of every four weeks', () => {
     const all = historiesOf(same(70, 6)).map((one, i) => ({ ...one, weeks: one.weeks.map((week) => week + i / 700) }))
     const pool = new EvidencePool(all)
     const at = (until: number) => pool.noiseWithout(all.slice(0, 1), until).learntFrom
-    expect(at(6.5)).toEqual(learnNoise(all.slice(1), 6).learntFrom)
-    expect(at(6.95)).toEqual(at(6.5))
-    expect(at(7).visits).toBeGreaterThan(at(6.95).visits)
+    expect(at(6.5)).toEqual(learnNoise(all.slice(1), 4).learntFrom)
+    expect(at(7.95)).toEqual(at(6.5))
+    expect(at(8).visits).toBeGreaterThan(at(7.95).visits)
     // Of one whose days are few, each counts.
     const few = new EvidencePool(historiesOf(same(70, 6)))
     expect(few.noiseWithout([], 6.5).learntFrom).toEqual(few.noiseWithout([], 6).learntFrom)

@@ -10,6 +10,7 @@ import {
   only,
   openTrial,
   shareOf,
+  startsOf,
   toldACause,
   type Trial,
 } from '../core/trials/trial'
@@ -20,6 +21,7 @@ import {
   HALF_CHANGES,
   HAPPENS_EVERY,
   LOSING,
+  STEADY_LOSS,
   STEP,
   UNCHANGED,
 } from '../core/trials/worlds'
@@ -78,12 +80,9 @@ for (const losing of LOSING) {
   const falseRate = Math.max(everReal(looksAt(calm, ['sum'])), 1 / CLIENTS)
   let z = 1.5
   while (shareOf(oldRuleFirst(calm, z), (one) => one !== null) > falseRate) z += 0.1
-  const truth = (c: number, look: number) => {
-    const own = studio.ends[c] ?? []
-    const starts = own.map(({ result }, i) => (result.sumMm ?? 0) / (1 - 0.0138 * i * (losing.weeksApart ?? 1)))
-    const start = starts.reduce((sum, one) => sum + one, 0) / starts.length
-    return -start * 0.0138 * look * (losing.weeksApart ?? 1)
-  }
+  const lost = (_: number, visit: number) => 1 - STEADY_LOSS * (losing.weeksApart ?? 1) * visit
+  const starts = startsOf(studio, lost)
+  const truth = (c: number, look: number) => (starts[c] ?? NaN) * (lost(c, look) - 1)
   const old = oldRuleFirst(studio, z)
   row(
     losing.name ?? '',

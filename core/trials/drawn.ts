@@ -1,5 +1,5 @@
 import { COURSES } from '../following/course-filter'
-import { coverage, looksAt, only, openTrial, type TrialStudio } from './trial'
+import { coverage, looksAt, only, openTrial, startsOf } from './trial'
 
 /*
  * A studio in which some clients change in every way the courses hold likely, among others who do not change: what the
@@ -75,12 +75,4 @@ export function drawnIntervals(clients: number, { weeksApart, looks }: Cadence, 
   const plain = 2 * 1.96 * Math.SQRT2 * VISIT_SHARE
   const narrow = unchanged.widths.sort((a, b) => a - b)[unchanged.widths.length >> 1] ?? NaN
   return { changing: changing.held, unchanged: unchanged.held, width: narrow / plain }
-}
-
-/** Sums under the clients' readings at the start: the mean of all, each taken back along what really happened. */
-function startsOf({ ends }: TrialStudio, course: (client: number, visit: number) => number): number[] {
-  return ends.map(
-    (own, client) =>
-      own.reduce((sum, { result }, visit) => sum + (result.sumMm ?? NaN) / course(client, visit), 0) / own.length,
-  )
 }

@@ -201,6 +201,17 @@ export function firstReal(looks: readonly { sum: Change | null }[][]): (number |
   })
 }
 
+/**
+ * Sums that lay under the clients' readings at the start, mm: the mean of all, each taken back along what really happened.
+ * @param course folds of a client against the start, at a visit
+ */
+export function startsOf({ ends }: TrialStudio, course: (client: number, visit: number) => number): number[] {
+  return ends.map(
+    (own, client) =>
+      own.reduce((sum, { result }, visit) => sum + (result.sumMm ?? NaN) / course(client, visit), 0) / own.length,
+  )
+}
+
 /** Share of looks whose interval holds the true change of the sum. */
 export function coverage(looks: readonly { sum: Change | null }[][], truth: (client: number, look: number) => number) {
   const held = looks.flatMap((own, c) =>

@@ -33,7 +33,8 @@ const head = {
   keptWords: checkin.keptWords,
 }
 
-type Head = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
+/** What a check-in is, without its facts: enough for whoever adds to it. */
+export type CheckinHead = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
 function ofClient(who: InStudio, clientId: string) {
   return and(eq(client.studioId, who.studioId), eq(checkin.clientId, clientId), isVisit)
@@ -54,7 +55,7 @@ function among(column: AnyColumn, ids: readonly string[]) {
   return sql`${column} = any(${`{${ids.join(',')}}`}::uuid[])`
 }
 
-async function withFacts(db: Queryable, rows: Head[]): Promise<CheckinRecord[]> {
+async function withFacts(db: Queryable, rows: CheckinHead[]): Promise<CheckinRecord[]> {
   if (rows.length === 0) return []
   const ids = rows.map((row) => row.id)
   const facts = await db
@@ -114,9 +115,6 @@ function select(db: Queryable) {
     .innerJoin(staff, eq(staff.id, checkin.startedBy))
     .$dynamic()
 }
-
-/** What a check-in is, without its facts: enough for whoever adds to it. */
-export type CheckinHead = Omit<CheckinRecord, 'readings' | 'strikes' | 'skips' | 'remarks'>
 
 const one = (who: InStudio, id: string) => and(eq(checkin.id, id), eq(client.studioId, who.studioId), seenBy(who))
 

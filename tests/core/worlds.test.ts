@@ -10,6 +10,7 @@ import {
   only,
   openTrial,
   shareOf,
+  startsOf,
   toldACause,
 } from '../../core/trials/trial'
 import {
@@ -98,12 +99,9 @@ describe('of clients who lose 0.2 kg of fat a week', () => {
       const studio = openTrial({ ...losing, clients: LOSERS }, ['sum'])
       const looks = looksAt(studio, ['sum'])
       expect(medianOf(firstReal(looks))).toBeLessThanOrEqual(wanted[name as keyof typeof wanted])
-      const weeks = losing.weeksApart ?? 1
-      const starts = studio.ends.map((own) => {
-        const all = own.map(({ result }, i) => (result.sumMm ?? NaN) / (1 - STEADY_LOSS * weeks * i))
-        return all.reduce((sum, one) => sum + one, 0) / all.length
-      })
-      const held = coverage(looks, (c, look) => -(starts[c] ?? NaN) * STEADY_LOSS * weeks * look)
+      const lost = (_: number, visit: number) => 1 - STEADY_LOSS * (losing.weeksApart ?? 1) * visit
+      const starts = startsOf(studio, lost)
+      const held = coverage(looks, (c, look) => (starts[c] ?? NaN) * (lost(c, look) - 1))
       expect(held).toBeGreaterThan(0.93)
     },
     60_000,

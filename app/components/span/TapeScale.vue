@@ -2,10 +2,7 @@
 import type { Tick } from './time-tape'
 
 /** What stays on the tape while the jaws move: its edge, ticks and a mark a check-in; each kind one path. */
-const props = defineProps<{ marks: readonly number[]; ticks: readonly Tick[]; width: number; pin?: number }>()
-
-/** Room a label keeps from the pin's head, pixels. */
-const BESIDE_PIN = 11
+const props = defineProps<{ marks: readonly number[]; ticks: readonly Tick[]; width: number }>()
 
 const down = (long: boolean) =>
   props.ticks
@@ -17,15 +14,7 @@ const paths = computed(() => {
   const ring = (x: number) => `M${x - r} 36a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`
   return { weeks: down(false), months: down(true), marks: props.marks.map(ring).join('') }
 })
-/** Month labels begin right of their tick, or right of the pin where its head would lie on their first letters. */
-const labels = computed(() =>
-  props.ticks
-    .filter(({ label }) => label)
-    .map(({ x, label }) => {
-      const { pin = -Infinity } = props
-      return { label, x: pin > x - BESIDE_PIN && pin < x + 2 * BESIDE_PIN ? Math.max(x + 4, pin + BESIDE_PIN) : x + 4 }
-    }),
-)
+const labels = computed(() => props.ticks.filter(({ label }) => label))
 </script>
 
 <template>
@@ -33,7 +22,7 @@ const labels = computed(() =>
     <line x1="0" :x2="width" y1="50" y2="50" class="stroke-ink" stroke-width="1.5" />
     <path :d="paths.weeks" class="stroke-contour" />
     <path :d="paths.months" class="stroke-faded" />
-    <text v-for="{ x, label } in labels" :key="x" :x="x" y="76" class="fill-faded text-[13px]">{{ label }}</text>
+    <text v-for="{ x, label } in labels" :key="x" :x="x + 4" y="83" class="fill-faded text-[13px]">{{ label }}</text>
     <path :d="paths.marks" stroke-width="2" class="fill-sheet stroke-contour" data-marks />
   </g>
 </template>

@@ -152,7 +152,7 @@ const jaws = computed(() => [
       @pointercancel="held = null"
     >
       <rect :x="at.from" :width="Math.max(0, wide)" y="16" height="33" class="fill-wash" />
-      <TapeScale :marks="marks" :ticks="ticks" :width="width" :pin="marks[pinned]" />
+      <TapeScale :marks="marks" :ticks="ticks" :width="width" />
       <circle
         v-for="{ jaw, x } in jaws"
         :key="`at ${jaw}`"

@@ -13,8 +13,10 @@ const setupFiles = ['tests/support/properties.ts']
 /** Files that put others in the place of Node's own modules: each loads everything for itself. */
 const APART = ['tests/server/log-first.test.ts']
 
+const server = (...names: string[]) => names.map((name) => `tests/server/${name}.test.ts`)
+
 /** What is about the embedded database and its folder, or about no database at all. */
-const EMBEDDED = [
+const EMBEDDED = server(
   'data-folder',
   'durability',
   'local-days',
@@ -24,28 +26,31 @@ const EMBEDDED = [
   'proxy',
   'schemas',
   'synced',
-].map((name) => `tests/server/${name}.test.ts`)
+)
 
 /**
  * What does not hang on which database it is: fuzzing, passwords and proofs, files and the commands about them. These run
- * on the embedded one alone; EVERYTHING=1 tries them on the server too.
+ * on the embedded one.
  */
-const ONCE = process.env.EVERYTHING
-  ? []
-  : [
-      'accounts',
-      'bad-input',
-      'devices',
-      'every-route',
-      'guarded',
-      'hostile',
-      'kept',
-      'mutants',
-      'photographs',
-      's3',
-      'sealed',
-      'second-factor',
-    ].map((name) => `tests/server/${name}.test.ts`)
+const EITHER = server(
+  'accounts',
+  'bad-input',
+  'devices',
+  'every-route',
+  'guarded',
+  'hostile',
+  'kept',
+  'mutants',
+  'photographs',
+  's3',
+  'sealed',
+  'second-factor',
+)
+
+/** Everything on both databases; else each file runs once, on the server where it says more there and there is one. */
+const everything = Boolean(process.env.EVERYTHING)
+/** Said by scripts/test.mjs: the other tests of the server run on a PostgreSQL server afterwards. */
+const othersElsewhere = !everything && process.env.OTHERS_ON === 'postgres'
 
 export default defineConfig({
   resolve: { alias },
@@ -71,7 +76,7 @@ export default defineConfig({
           setupFiles,
           // As above: what a file starts it ends, and imports take 3 s of computation a file.
           isolate: false,
-          include: ['tests/server/**/*.test.ts'],
+          include: othersElsewhere ? [...EMBEDDED, ...EITHER] : ['tests/server/**/*.test.ts'],
           exclude: [...APART, 'tests/server/processes.test.ts'],
           globalSetup: 'tests/support/prepare.ts',
           // Short-lived databases: their code is not worth optimising.
@@ -88,7 +93,7 @@ export default defineConfig({
           setupFiles,
           isolate: false,
           include: ['tests/server/**/*.test.ts'],
-          exclude: [...APART, ...EMBEDDED, ...ONCE],
+          exclude: [...APART, ...EMBEDDED, ...(everything ? [] : EITHER)],
           globalSetup: 'tests/support/prepare-postgres.ts',
           testTimeout: 60_000,
           hookTimeout: 120_000,

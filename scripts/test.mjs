@@ -86,8 +86,11 @@ await Promise.all([
   check('Types', () => ended('npx', ['nuxt', 'typecheck'])),
   vitest('Tests of core, commands and the app’s pieces', ['core']),
 ])
+const onServer = await ensurePostgres()
+// What is tried on a server is not tried on the embedded database too, which every other file and every browser stands on.
+if (onServer) process.env.OTHERS_ON = 'postgres'
 await vitest('Tests of the server and in the browser', ['server', 'apart', 'browser'])
-if (await ensurePostgres()) await vitest('Tests of the server on PostgreSQL', ['postgres'])
+if (onServer) await vitest('Tests of the server on PostgreSQL', ['postgres'])
 else
   console.log('Tests of the server on PostgreSQL: left out, there is none on this machine and none can be installed.')
 console.log(`${passed} passed, ${failed} failed (${since(began)})`)

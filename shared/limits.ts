@@ -31,3 +31,6 @@ export const YEARS = { first: 1990, last: 2199 } as const
 
 /** First birth date taken. */
 export const FIRST_BIRTH_DATE = '1900-01-01'
+
+/** Wrong PINs in a row after which a PIN opens nothing any more. */
+export const MOST_PIN_TRIES = 5

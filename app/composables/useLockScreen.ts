@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
-import { MOST_TRIES, type LockPerson } from '#shared/schemas/device'
+import { MOST_PIN_TRIES } from '#shared/limits'
+import type { LockPerson } from '#shared/schemas/device'
 import { locks } from '~/calls'
 import { openPage } from '~/locking'
 import { everythingWaits } from '~/storage/deliver'
@@ -86,9 +87,9 @@ export function useLockScreen() {
     }
     if (right) return true
     triesHere += 1
-    if (triesHere >= MOST_TRIES) forgetPinHere()
+    if (triesHere >= MOST_PIN_TRIES) forgetPinHere()
     problem.value =
-      triesHere >= MOST_TRIES ? 'This is not your PIN, and it was the fifth time.' : 'This is not your PIN.'
+      triesHere >= MOST_PIN_TRIES ? 'This is not your PIN, and it was the fifth time.' : 'This is not your PIN.'
     return false
   }
 

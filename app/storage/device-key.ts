@@ -1,5 +1,5 @@
-import Dexie, { type EntityTable } from 'dexie'
 import type { PinCheck } from '#shared/schemas/device'
+import type { KeyDatabase } from './key-database'
 
 /** Says without opening the database that a key lies in it. */
 const KEYED = 'oak-pinch-keyed'
@@ -7,17 +7,17 @@ const KEYED = 'oak-pinch-keyed'
 const IV_BYTES = 12
 const PATIENCE_MS = 1_500
 
-/** Its own database: the service worker reads the key out of it too (nuxt.config.ts). */
-class KeyDatabase extends Dexie {
-  keys!: EntityTable<{ id: 'studio'; key: CryptoKey }, 'id'>
-  constructor() {
-    super('oak-pinch-key')
-    this.version(1).stores({ keys: 'id' })
-  }
-}
+/** A database of its own: the service worker reads the key out of it too (public/kept-sealed.js). */
+const DATABASE = 'oak-pinch-key'
 
-let database: KeyDatabase | null = null
-const open = () => (database ??= new KeyDatabase())
+let opened: Promise<KeyDatabase> | null = null
+
+/** Where the key lies; the code that opens it comes when it is first asked for. */
+async function keys(): Promise<KeyDatabase['keys']> {
+  opened ??= import('./key-database').then((module) => new module.KeyDatabase(DATABASE))
+  opened.catch(() => (opened = null))
+  return (await opened).keys
+}
 
 let inMemory: CryptoKey | null = null
 /** What this person's PIN is checked against without the server; never kept on the device. */
@@ -57,8 +57,8 @@ function noteKeyed(keyed: boolean): void {
 export async function deviceKey(): Promise<CryptoKey | null> {
   if (inMemory || !canSeal()) return inMemory
   const late = new Promise<null>((give) => setTimeout(() => give(null), PATIENCE_MS))
-  const found = open()
-    .keys.get('studio')
+  const found = keys()
+    .then((table) => table.get('studio'))
     .then(
       (row) => row?.key ?? null,
       () => null,
@@ -78,8 +78,9 @@ export async function takeDeviceKey(key: string, check: PinCheck | null): Promis
 /** Puts the key of this page back on the device: it is open again. */
 export async function persistKey(): Promise<void> {
   if (!inMemory) return
-  await open()
-    .keys.put({ id: 'studio', key: inMemory })
+  const row = { id: 'studio' as const, key: inMemory }
+  await keys()
+    .then((table) => table.put(row))
     .then(
       () => noteKeyed(true),
       () => undefined,
@@ -94,9 +95,10 @@ export async function forgetDeviceKey({ all }: { all: boolean }): Promise<void> 
     pinCheck = null
   }
   if (!canSeal()) return
-  await open()
-    .keys.clear()
-    .catch(() => undefined)
+  await keys()
+    .then((table) => table.clear())
+    // Its code did not come, or it is broken: the browser takes it away as a whole.
+    .catch(() => 'indexedDB' in globalThis && indexedDB.deleteDatabase(DATABASE))
 }
 
 /** Something as it is kept: bound to its id, so that it cannot be laid under another. Null where nothing can be sealed. */

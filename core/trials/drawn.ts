@@ -1,5 +1,6 @@
-import { COURSES } from '../following/course-filter'
-import { coverage, looksAt, only, openTrial, startsOf } from './trial'
+import { COURSES, type CourseModel } from '../following/course-filter'
+import type { Random } from '../simulate/random'
+import { coverage, looksAt, measure, only, openTrial, startsOf, type Trial } from './trial'
 
 /*
  * A studio in which some clients change in every way the courses hold likely, among others who do not change: what the
@@ -8,10 +9,8 @@ import { coverage, looksAt, only, openTrial, startsOf } from './trial'
 
 /** Every so many clients change. */
 const CHANGES_EVERY = 8
-/** What a visit's sum of seven folds is assumed to err by, as a share of it. */
-const VISIT_SHARE = 0.043
-/** Folds never go below this share of those at the start. */
-const LEAST = 0.3
+/** What folds of a body followed for months can come to, against those at the start: a course beyond is drawn anew. */
+const BODIES = { least: 0.5, most: 1.6 }
 
 /** How often the clients are seen. */
 export interface Cadence {
@@ -29,31 +28,52 @@ export interface DrawnIntervals {
   width: number
 }
 
+/** What a visit's sum of a world errs by, as a share of it: from two visits by the same hand, so far apart that little lasts. */
+function visitShareIn(world: Trial): number {
+  const squares = measure({ ...world, clients: 150, looks: 5, weeksApart: 1 }).map((own) => {
+    const [first = NaN, last = NaN] = [own[0]?.result.sumMm, own[4]?.result.sumMm].map((sum) => sum ?? NaN)
+    return ((last - first) / ((last + first) / 2)) ** 2
+  })
+  return Math.sqrt(squares.reduce((sum, one) => sum + one, 0) / squares.length / 2)
+}
+
+/** A course as a model draws it, against the start, by visit. */
+function drawCourse({ kind }: CourseModel, size: number, { weeksApart, looks }: Cadence, random: Random): number[] {
+  for (;;) {
+    const slope = size * random.normal()
+    let walked = 0
+    const course = Array.from({ length: looks }, (_, i) => {
+      if (i > 0) walked += size * Math.sqrt(weeksApart) * random.normal()
+      return 1 + (kind === 'line' ? slope * i * weeksApart : walked)
+    })
+    if (course.every((share) => share >= BODIES.least && share <= BODIES.most)) return course
+  }
+}
+
 /**
  * Measures, follows and judges such a studio.
+ * @param world how it measures, and what else befalls its clients; without it as assumed
  * @example drawnIntervals(480, { weeksApart: 4, looks: 12 }) // changing 0.96, unchanged 0.99, width 0.8
  */
-export function drawnIntervals(clients: number, { weeksApart, looks }: Cadence, seed = 7): DrawnIntervals {
+export function drawnIntervals(clients: number, cadence: Cadence, world: Trial = {}): DrawnIntervals {
+  const { weeksApart, looks } = cadence
   const courses: number[][] = []
+  const visitShare = visitShareIn(world)
   const studio = openTrial(
     {
+      ...world,
       clients,
       weeksApart,
       looks,
-      seed,
       client: (place, random) => {
+        const befalls = world.client?.(place, random) ?? {}
+        // Clients in between have no model.
         const model = COURSES[(place / CHANGES_EVERY) % COURSES.length]
-        const own = [1]
+        if (model === undefined || model.kind === 'none') return befalls
+        const own = drawCourse(model, model.sd * visitShare, cadence, random)
         courses[place] = own
-        if (model === undefined || model.kind === 'none') return {}
-        const size = model.sd * VISIT_SHARE
-        const slope = size * random.normal()
-        let walked = 0
-        for (let i = 1; i < looks; i += 1) {
-          walked += size * Math.sqrt(weeksApart) * random.normal()
-          own.push(Math.max(LEAST, 1 + (model.kind === 'line' ? slope * i * weeksApart : walked)))
-        }
-        return { course: (week) => own[Math.round(week / weeksApart)] ?? 1 }
+        const { course = () => 1 } = befalls
+        return { ...befalls, course: (week) => course(week) * (own[Math.round(week / weeksApart)] ?? 1) }
       },
     },
     ['sum'],
@@ -72,7 +92,7 @@ export function drawnIntervals(clients: number, { weeksApart, looks }: Cadence, 
     return { held: coverage(judged, truth), widths }
   }
   const [changing, unchanged] = [of(true), of(false)]
-  const plain = 2 * 1.96 * Math.SQRT2 * VISIT_SHARE
+  const plain = 2 * 1.96 * Math.SQRT2 * visitShare
   const narrow = unchanged.widths.sort((a, b) => a - b)[unchanged.widths.length >> 1] ?? NaN
   return { changing: changing.held, unchanged: unchanged.held, width: narrow / plain }
 }

@@ -1,5 +1,6 @@
 import { and, asc, eq, gt, lt, sql } from 'drizzle-orm'
-import { MOST_TRIES, type LockPerson } from '../../shared/schemas/device'
+import { MOST_PIN_TRIES } from '../../shared/limits'
+import type { LockPerson } from '../../shared/schemas/device'
 import type { Queryable, Transaction } from '../db/database'
 import { deviceKey, knownDevice, pin, session, staff, studio } from '../db/schema'
 import type { InStudio } from './staff'
@@ -24,7 +25,7 @@ export async function findPin(db: Queryable, staffId: string): Promise<string | 
   const [row] = await db
     .select({ secret: pin.secret })
     .from(pin)
-    .where(and(eq(pin.staffId, staffId), lt(pin.tries, MOST_TRIES)))
+    .where(and(eq(pin.staffId, staffId), lt(pin.tries, MOST_PIN_TRIES)))
   return row?.secret ?? null
 }
 
@@ -33,9 +34,9 @@ export async function countPin(tx: Transaction, staffId: string): Promise<number
   const [row] = await tx
     .update(pin)
     .set({ tries: sql`${pin.tries} + 1` })
-    .where(and(eq(pin.staffId, staffId), lt(pin.tries, MOST_TRIES)))
+    .where(and(eq(pin.staffId, staffId), lt(pin.tries, MOST_PIN_TRIES)))
     .returning({ tries: pin.tries })
-  return row ? MOST_TRIES - row.tries : null
+  return row ? MOST_PIN_TRIES - row.tries : null
 }
 
 /** A PIN was right, or its person has proved otherwise who they are: it opens again. */
@@ -78,7 +79,7 @@ export async function peopleOfDevice(
       id: staff.id,
       name: staff.name,
       provedAt: knownDevice.at,
-      hasPin: sql<boolean>`coalesce(${pin.tries} < ${MOST_TRIES}, false)`,
+      hasPin: sql<boolean>`coalesce(${pin.tries} < ${MOST_PIN_TRIES}, false)`,
     })
     .from(knownDevice)
     .innerJoin(staff, eq(staff.id, knownDevice.staffId))

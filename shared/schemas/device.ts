@@ -1,8 +1,5 @@
 import { z } from 'zod'
 
-/** Wrong PINs in a row after which it opens nothing any more. */
-export const MOST_TRIES = 5
-
 /** Digits that run: up or down by one, or all the same. */
 function runs(digits: string): boolean {
   const steps = [...digits].slice(1).map((digit, i) => Number(digit) - Number(digits[i]))

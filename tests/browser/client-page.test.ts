@@ -149,4 +149,14 @@ describe('a history of years', () => {
     await coach.open(`/clients/${client.id}/error`)
     await coach.page.waitForSelector('[data-figure="sum"] [data-change]')
   })
+
+  it('starts from code without what only forms and unsent facts need', async () => {
+    const start = await coach.page.evaluate(async () => {
+      const { src } = document.querySelector('script[type="module"][src]') as HTMLScriptElement
+      return (await fetch(src)).text()
+    })
+    // Vue is in it; Zod's and Dexie's own names are not.
+    expect(start).toContain('__vue_app__')
+    expect(start).not.toMatch(/_zod|DexieError/)
+  })
 })

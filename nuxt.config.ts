@@ -186,6 +186,8 @@ export default defineNuxtConfig({
     },
   },
   nitro: {
+    // A first visit over a gym's network fetches a third of the bytes.
+    compressPublicAssets: { gzip: true, brotli: false },
     // What the writer of workbooks asks for under conditions the bundler does not follow.
     externals: {
       traceInclude: ['async-function', 'generator-function', 'async-generator-function'].flatMap((name) => {

@@ -40,6 +40,7 @@ const EITHER = server(
   'guarded',
   'hostile',
   'kept',
+  'long-answers',
   'mutants',
   'photographs',
   's3',

@@ -29,7 +29,9 @@ function verdictOf({ verdict, change }: Change): string {
 function row(client: string, at: string, figure: string, change: Change, start: string): string {
   const { now, low, high, odds, noise } = change
   const numbers = [now, change.change, low, high, odds]
-  const cells = [quoted(client), at, figure, ...numbers, verdictOf(change), noise.sd, noise.freedom, start]
+  // A weighted sum of whole and half numbers, whose last digits are its rounding's.
+  const freedom = Number(noise.freedom.toFixed(9))
+  const cells = [quoted(client), at, figure, ...numbers, verdictOf(change), noise.sd, freedom, start]
   return `${cells.join(',')}\n`
 }
 

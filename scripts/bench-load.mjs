@@ -3,6 +3,7 @@
  * POSTGRES=1 PROCESSES=2: on two processes on a PostgreSQL server.
  */
 import { randomUUID } from 'node:crypto'
+import { manyCoaches } from './lib/many-coaches.mjs'
 import { ensureBuilt, ensureInstalled } from './lib/prepare.mjs'
 import { startPostgres } from './lib/postgres.mjs'
 import { startServer } from './lib/server-process.mjs'
@@ -11,7 +12,6 @@ const COACHES = Number(process.env.COACHES ?? 50)
 const SECONDS = Number(process.env.SECONDS ?? 120)
 /** A coach with a caliper keeps a reading about every four seconds. */
 const PAUSE_MS = 4_000
-const PASSWORD = 'heron-lantern-quilt'
 const SITES = ['chest', 'midaxillary', 'triceps', 'subscapular', 'abdominal', 'suprailiac', 'thigh']
 
 ensureInstalled()
@@ -55,24 +55,7 @@ function caller() {
   }
 }
 
-const lead = caller()
-await lead('POST', '/api/setup', {
-  studioName: 'Reedwater',
-  name: 'Runa Bexley',
-  email: 'runa@reedwater.example',
-  password: PASSWORD,
-  massUnit: 'kg',
-  lengthUnit: 'cm',
-  timeZone: 'UTC',
-})
-const coaches = []
-for (let i = 0; i < COACHES; i += 1) {
-  const email = `coach${i}@reedwater.example`
-  await lead('POST', '/api/staff', { name: `Coach ${i}`, email, password: PASSWORD, role: 'coach' })
-  const coach = caller()
-  await coach('POST', '/api/sign-in', { email, password: PASSWORD })
-  coaches.push(coach)
-}
+const { coaches } = await manyCoaches(caller, COACHES)
 console.log(`${COACHES} coaches signed in; measuring for ${SECONDS} s ...`)
 
 async function listen(coach, checkinId) {

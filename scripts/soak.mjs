@@ -5,6 +5,7 @@
  */
 import { randomUUID } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, readlinkSync } from 'node:fs'
+import { manyCoaches } from './lib/many-coaches.mjs'
 import { ensureBuilt, ensureInstalled } from './lib/prepare.mjs'
 import { startServer } from './lib/server-process.mjs'
 import { caller, measureUntil, weighUntil } from './lib/soak-people.mjs'
@@ -21,7 +22,6 @@ const PACE = Number(process.env.PACE ?? 1)
 const PAUSE_MS = 12_000 / PACE
 /** A weight is handed in once a day; here by each phone every minute. */
 const WEIGHT_EVERY_MS = 60_000 / PACE
-const PASSWORD = 'heron-lantern-quilt'
 /**
  * Memory may be so much larger at the end of a life than it was a third of the way through. The first life is warm-up
  * where others follow: in it the studio grows from nothing to all its coaches, clients and links.
@@ -36,24 +36,7 @@ const server = await startServer({ env: { CONFIRM_AFTER_MINUTES: '600' } })
 // Listening, its own pipes and those of its threads are open from the start.
 const atStart = open()
 const seen = { refused: [], taken: {} }
-const lead = caller(server, seen)
-await lead('POST', '/api/setup', {
-  studioName: 'Reedwater',
-  name: 'Runa Bexley',
-  email: 'runa@reedwater.example',
-  password: PASSWORD,
-  massUnit: 'kg',
-  lengthUnit: 'cm',
-  timeZone: 'UTC',
-})
-const coaches = []
-for (let i = 0; i < COACHES; i += 1) {
-  const email = `coach${i}@reedwater.example`
-  await lead('POST', '/api/staff', { name: `Coach ${i}`, email, password: PASSWORD, role: 'coach' })
-  const coach = caller(server, seen)
-  await coach('POST', '/api/sign-in', { email, password: PASSWORD })
-  coaches.push(coach)
-}
+const { lead, coaches } = await manyCoaches(() => caller(server, seen), COACHES)
 const until = Date.now() + MINUTES * 60_000
 const rest = (ms) => new Promise((wake) => setTimeout(wake, ms))
 const [measured, weighed, memory] = [[], [], []]

@@ -12,8 +12,8 @@ import { layTemplate } from './template.mjs'
 /** Passwords of people who do not exist: hashed at a hundredth of the cost, so that tests do not wait for it. */
 export const QUICK_HASHES = { NUXT_HASH_SCRYPT_COST: '1024' }
 
-/** Ports no system gives to a connection of its own (those begin at 32768): nobody takes one between two looks. */
-const PORTS = { from: 10_000, count: 22_000 }
+/** Ports no system gives to a connection of its own (those begin at 32768) and no browser refuses (10080 is the last). */
+const PORTS = { from: 10_100, count: 21_900 }
 
 export async function freePort() {
   for (;;) {

@@ -43,9 +43,6 @@ afterAll(() => studio.close())
 
 const go = (path: string) => studio.coach.page.goto(`${studio.server.address.replace('127.0.0.1', 'localhost')}${path}`)
 
-const says = (words: string) =>
-  studio.coach.page.evaluate((text: string) => document.body.innerText.includes(text), words)
-
 /** Presses for a passkey and waits for what comes of it; on a slow machine the last proof may have gone stale. */
 async function make(words: string): Promise<void> {
   const { coach } = studio
@@ -57,9 +54,14 @@ async function make(words: string): Promise<void> {
         await coach.keys('Enter')
         await coach.page.waitForSelector('[data-confirm]', { hidden: true })
       }
-      return says(words)
+      // Told whole where it never comes.
+      return coach.page.evaluate(() =>
+        [...document.querySelectorAll<HTMLElement>('[data-passkeys], [data-confirm]')]
+          .map(({ innerText }) => innerText)
+          .join('\n'),
+      )
     },
-    (said) => said,
+    (said) => said.includes(words),
   )
 }
 

@@ -73,7 +73,8 @@ const form = useForm({
       >
         Sign out everywhere but here
       </button>
-      <div class="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
+      <!-- Once what stands above is there: it would move them under the finger. -->
+      <div v-if="own.length > 0 || problem" class="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
         <PasskeyPanel @changed="store.load()" />
         <SecondFactor @changed="store.load()" />
       </div>

@@ -19,6 +19,11 @@ async function keys(): Promise<KeyDatabase['keys']> {
   return (await opened).keys
 }
 
+/** Fetches that code while there is a network: locking and sealing may come when there is none. */
+export function readyDeviceKey(): void {
+  keys().catch(() => undefined)
+}
+
 let inMemory: CryptoKey | null = null
 /** What this person's PIN is checked against without the server; never kept on the device. */
 let pinCheck: PinCheck | null = null

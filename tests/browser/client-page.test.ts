@@ -158,5 +158,15 @@ describe('a history of years', () => {
     // Vue is in it; Zod's and Dexie's own names are not.
     expect(start).toContain('__vue_app__')
     expect(start).not.toMatch(/_zod|DexieError/)
+    // It comes once the page rests, while there is a network.
+    await until(
+      () =>
+        coach.page.evaluate(async () => {
+          const scripts = performance.getEntriesByType('resource').filter(({ name }) => name.endsWith('.js'))
+          const texts = await Promise.all(scripts.map(async ({ name }) => (await fetch(name)).text()))
+          return texts.some((text) => text.includes('DexieError'))
+        }),
+      (isThere) => isThere,
+    )
   })
 })

@@ -59,7 +59,7 @@ const remove = (id: string) =>
     <button v-if="can && all" type="button" class="press press-quiet justify-self-start" :disabled="busy" @click="make">
       Make one on this device
     </button>
-    <p v-else class="text-[15px] text-faded">
+    <p v-else-if="!can" class="text-[15px] text-faded">
       Browsers make passkeys only at an address that begins with https: here it does not.
     </p>
   </section>

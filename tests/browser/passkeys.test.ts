@@ -68,8 +68,16 @@ async function make(words: string): Promise<void> {
 describe('a passkey', () => {
   it('is made on the device after a fresh proof, and stands in the list', async () => {
     const { coach } = studio
+    await coach.page.evaluateOnNewDocument(() => {
+      new MutationObserver(() => {
+        const said = document.querySelector<HTMLElement>('[data-passkeys]')?.innerText ?? ''
+        if (said.includes('begins with https')) Object.assign(globalThis, { saidNo: true })
+      }).observe(document, { childList: true, subtree: true })
+    })
     await go('/studio/account')
     await coach.page.waitForSelector('[data-passkeys] button')
+    // Nor while the list was on its way.
+    expect(await coach.page.evaluate(() => 'saidNo' in globalThis)).toBe(false)
     await studio.audit('account with passkeys')
     await make('not used yet')
     const { credentials } = await devtools.send('WebAuthn.getCredentials', { authenticatorId })

@@ -66,9 +66,14 @@ export default defineNuxtConfig({
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
   },
   telemetry: false,
+  sourcemap: false,
   vite: {
     plugins: [tailwindcss()],
-    build: { chunkSizeWarningLimit: 900, rollupOptions: { output: { experimentalMinChunkSize: 24_000 } } },
+    build: {
+      reportCompressedSize: false,
+      chunkSizeWarningLimit: 900,
+      rollupOptions: { output: { experimentalMinChunkSize: 24_000 } },
+    },
   },
   auth: { loadStrategy: 'none' },
   runtimeConfig: {
@@ -175,6 +180,13 @@ export default defineNuxtConfig({
     '/api/**': { headers: { 'cache-control': 'no-store' } },
   },
   hooks: {
+    // Calls say what they expect themselves (app/calls.ts): the pages' types need not go through every route of the server.
+    ready(nuxt) {
+      nuxt.hook('prepare:types', ({ references }) => {
+        const routes = references.findIndex((one) => 'path' in one && one.path.endsWith('types/nitro.d.ts'))
+        if (routes >= 0) references.splice(routes, 1)
+      })
+    },
     // In development Nitro's own entry reloads; built, ours opens the database first and ends in order.
     'nitro:config'(config) {
       if (!config.dev) config.entry = fileURLToPath(new URL('./server/entry.ts', import.meta.url))
@@ -186,10 +198,12 @@ export default defineNuxtConfig({
     },
   },
   nitro: {
+    logging: { compressedSizes: false },
     // A first visit over a gym's network fetches a third of the bytes.
     compressPublicAssets: { gzip: true, brotli: false },
     // What the writer of workbooks asks for under conditions the bundler does not follow.
     externals: {
+      inline: ['date-fns', '@date-fns/tz', 'drizzle-orm', 'zod', 'nodemailer', '@adonisjs/hash', '@poppinss/utils'],
       traceInclude: ['async-function', 'generator-function', 'async-generator-function'].flatMap((name) => {
         const file = fileURLToPath(new URL(`./node_modules/${name}/require.mjs`, import.meta.url))
         return existsSync(file) ? [file] : []

@@ -1,3 +1,4 @@
+import { $fetch } from 'ofetch'
 import type { Reading, Remark, Strike } from '#core/readings'
 import type { SiteId } from '#core/sites'
 import type {

@@ -14,7 +14,7 @@ function ended(command, args) {
 
 const codes = await Promise.all([
   ended('npx', ['vitest', 'run', '--project', 'core', '--reporter=dot']),
-  ended('npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.tests.json']),
+  ended('node', ['scripts/types.mjs', '--tests']),
 ])
 console.log(
   `${codes.every((code) => code === 0) ? 'passed' : 'failed'} in ${((Date.now() - from) / 1000).toFixed(0)} s`,

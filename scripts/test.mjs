@@ -79,11 +79,10 @@ await Promise.all([
   inTurn(
     ['Lint', () => ended('npm', ['run', '--silent', 'lint'])],
     ['Format', () => ended('npm', ['run', '--silent', 'format:check'])],
-    ['Types of the tests', () => ended('npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.tests.json'])],
   ),
 ])
 await Promise.all([
-  check('Types', () => ended('npx', ['nuxt', 'typecheck'])),
+  check('Types', () => ended('node', ['scripts/types.mjs', '--built'])),
   vitest('Tests of core, commands and the app’s pieces', ['core']),
 ])
 const onServer = await ensurePostgres()

@@ -1,3 +1,4 @@
+import { $fetch } from 'ofetch'
 import { ref, type Ref } from 'vue'
 import { heedLock } from '~/calls'
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { Moon, Sun } from '@lucide/vue'
+import Moon from '@lucide/vue/dist/esm/icons/moon.mjs'
+import Sun from '@lucide/vue/dist/esm/icons/sun.mjs'
 
 definePageMeta({ layout: 'phone' })
 useHead({ title: 'From home', link: [{ rel: 'manifest', href: '/hand-in.webmanifest' }] })

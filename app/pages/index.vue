@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ChevronLeft, ChevronRight } from '@lucide/vue'
+import ChevronLeft from '@lucide/vue/dist/esm/icons/chevron-left.mjs'
+import ChevronRight from '@lucide/vue/dist/esm/icons/chevron-right.mjs'
 import { clockIn } from '#core/calendar'
 import type { Floor } from '#shared/schemas/checkin'
 import type { BookingChange, BookingLine } from '#shared/schemas/booking'

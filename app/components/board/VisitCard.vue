@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { X } from '@lucide/vue'
+import X from '@lucide/vue/dist/esm/icons/x.mjs'
 import { answerOf, CONDITIONS } from '#core/composition'
 import { FLAGS } from '#core/cautions'
 import { findProtocol } from '#core/protocols'

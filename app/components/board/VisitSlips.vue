@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { TriangleAlert } from '@lucide/vue'
+import TriangleAlert from '@lucide/vue/dist/esm/icons/triangle-alert.mjs'
 import type { Slip } from './slips'
 
 /**

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ListboxButton, Listbox, ListboxOption, ListboxOptions } from '@headlessui/vue'
-import { ChevronDown } from '@lucide/vue'
+import ChevronDown from '@lucide/vue/dist/esm/icons/chevron-down.mjs'
 import { SITES, isFold, type SiteId } from '#core/sites'
 import { columnLetters } from '../../../exchange/table/cells'
 import type { ColumnMeaning, ColumnUnit, Means } from '../../../exchange/table/headings'

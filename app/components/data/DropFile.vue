@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDropZone, useFileDialog } from '@vueuse/core'
-import { Upload } from '@lucide/vue'
+import Upload from '@lucide/vue/dist/esm/icons/upload.mjs'
 import { data as calls } from '~/data-calls'
 
 /** A place to drop a file, or to choose one. */

@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="Value extends string | number | null">
 import { Listbox, ListboxButton, ListboxLabel, ListboxOption, ListboxOptions } from '@headlessui/vue'
-import { ChevronDown } from '@lucide/vue'
+import ChevronDown from '@lucide/vue/dist/esm/icons/chevron-down.mjs'
 
 /** One of a few, each with what it is on a line of its own. */
 const props = defineProps<{

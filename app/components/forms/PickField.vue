@@ -7,7 +7,7 @@ import {
   ComboboxOption,
   ComboboxOptions,
 } from '@headlessui/vue'
-import { ChevronDown } from '@lucide/vue'
+import ChevronDown from '@lucide/vue/dist/esm/icons/chevron-down.mjs'
 import type { Picked } from './picked'
 
 /** One of many, found by typing part of its name. `none`: how no choice is called, where that is a choice. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Delete } from '@lucide/vue'
+import Delete from '@lucide/vue/dist/esm/icons/delete.mjs'
 
 /** Before everything while this device is locked: who goes on, and their PIN, by thumb or keyboard. */
 const { people, chosen, digits, problem, busy, canOpen, load, choose, type, erase, open, passwordInstead } =

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { ChevronDown, Search } from '@lucide/vue'
+import ChevronDown from '@lucide/vue/dist/esm/icons/chevron-down.mjs'
+import Search from '@lucide/vue/dist/esm/icons/search.mjs'
 import { onKeyStroke } from '@vueuse/core'
 import { useMe } from '~/stores/me'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Delete } from '@lucide/vue'
+import Delete from '@lucide/vue/dist/esm/icons/delete.mjs'
 
 defineProps<{
   canStrike: boolean

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Download } from '@lucide/vue'
+import Download from '@lucide/vue/dist/esm/icons/download.mjs'
 import { splitOf, splitSaid } from '#core/energy'
 import type { Change, Noises, Span } from '#core/following'
 import type { Against, PlanLine } from '#core/plan'

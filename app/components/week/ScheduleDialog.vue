@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { X } from '@lucide/vue'
+import X from '@lucide/vue/dist/esm/icons/x.mjs'
 import { v7 as uuid } from 'uuid'
 import {
   CADENCE_DAYS,

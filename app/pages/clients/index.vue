@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ArrowDown, ArrowUp, Plus } from '@lucide/vue'
+import ArrowDown from '@lucide/vue/dist/esm/icons/arrow-down.mjs'
+import ArrowUp from '@lucide/vue/dist/esm/icons/arrow-up.mjs'
+import Plus from '@lucide/vue/dist/esm/icons/plus.mjs'
 import { createColumnHelper, FlexRender, getCoreRowModel, useVueTable, type SortingState } from '@tanstack/vue-table'
 import { formatChange, formatMass, formatMassChange, formatNumber } from '#core/units'
 import type { ClientFigure, ClientFilter, ClientLine, ClientPage, ClientSort } from '#shared/schemas/client'

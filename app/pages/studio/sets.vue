@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { GripVertical, X } from '@lucide/vue'
+import GripVertical from '@lucide/vue/dist/esm/icons/grip-vertical.mjs'
+import X from '@lucide/vue/dist/esm/icons/x.mjs'
 import { VueDraggable } from 'vue-draggable-plus'
 import { v7 as uuid } from 'uuid'
 import { equationsFor } from '#core/equations'

@@ -48,6 +48,7 @@ import type { DeviceKeyAnswer, LockState } from '#shared/schemas/device'
 import type { PasskeyInput, PasskeyRecord, ProvedByPasskey } from '#shared/schemas/passkey'
 import { askToConfirm } from '~/confirming'
 import { lockPage } from '~/locking'
+import { askToSignIn } from '~/signed-out'
 
 /**
  * Everything the application asks of the server, by what it is about. Each gives what the server answers and throws a
@@ -64,9 +65,14 @@ const needsProof = (error: unknown) =>
   ((error as { data?: Partial<Problem> } | null)?.data?.confirm ?? false) &&
   (error as { status?: number }).status === 403
 
-/** What a refusal says of the device: locked, it shows nothing more until somebody opens it. */
-export function heedLock(error: unknown): void {
-  if ((error as { status?: number } | null)?.status === 423) lockPage()
+/**
+ * What a refusal says of the device and of the session: locked, it shows nothing more until somebody opens it; ended,
+ * whoever asks for a page's facts signs in first. What was being sent stays where it was typed, with the sentence.
+ */
+export function heedRefusal(error: unknown, method: Method): void {
+  const { status } = (error ?? {}) as { status?: number }
+  if (status === 423) lockPage()
+  if (status === 401 && method === 'GET') askToSignIn()
 }
 
 /** One request to the server. What is guarded there asks its person for their password first, and is then sent again. */
@@ -75,7 +81,7 @@ export async function call<Answer>(method: Method, path: string, body?: Body, mo
   try {
     return await send()
   } catch (error) {
-    heedLock(error)
+    heedRefusal(error, method)
     if (needsProof(error) && (await askToConfirm())) return send()
     throw error
   }

@@ -1,6 +1,6 @@
 import { $fetch } from 'ofetch'
 import { ref, type Ref } from 'vue'
-import { heedLock } from '~/calls'
+import { heedRefusal } from '~/calls'
 
 /** The header the service worker puts on an answer out of the device's store: when the server gave it. */
 const KEPT_SINCE = 'x-kept-since'
@@ -16,7 +16,7 @@ export function useKeptAnswers(): {
   const keptSince = ref<number | null>(null)
   async function ask<T>(path: string, query: Record<string, string | number | boolean> = {}): Promise<T> {
     const answer = await $fetch.raw<unknown>(path, { query }).catch((error: unknown) => {
-      heedLock(error)
+      heedRefusal(error, 'GET')
       throw error
     })
     const since = answer.headers.get(KEPT_SINCE)

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { learnSet } from '#core/protocols'
 import type { Units } from '#core/units'
 import type { Habits, Me, OwnUnitsInput, StudioInput, StudioRules } from '#shared/schemas/account'
@@ -15,10 +15,12 @@ import { isLocked, lockPage, openPage } from '~/locking'
 import { forgetDeviceKey, isKeyed, knowsPin, persistKey, takeDeviceKey } from '~/storage/device-key'
 import { noteLockMinutes } from '~/storage/lock-marks'
 import { access, locks, own, studios } from '~/calls'
+import { noteSomebody } from '~/signed-out'
 
 /** Who is signed in, and the units they read in. */
 export const useMe = defineStore('me', () => {
   const me = ref<Me | null>(null)
+  watch(me, (found) => noteSomebody(found !== null), { flush: 'sync' })
 
   const units = computed<Units>(() => (me.value ? unitsOf(me.value) : { mass: 'kg', length: 'cm' }))
   const isLead = computed(() => me.value?.staff.role === 'lead')

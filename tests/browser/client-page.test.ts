@@ -136,7 +136,7 @@ describe('a history of years', () => {
         note('judged', document.querySelector('[data-figure="sum"] [data-change]') !== null)
       }).observe(document, { childList: true, subtree: true })
     })
-    await coach.open(`/clients/${client.id}`)
+    await coach.load(`/clients/${client.id}`)
     await coach.page.waitForSelector('[data-figure="sum"] [data-change]')
     await coach.page.removeScriptToEvaluateOnNewDocument(seen.identifier)
     const order = await coach.page.evaluate(() => (globalThis as unknown as { order: string[] }).order)

@@ -25,8 +25,7 @@ async function open(protocolId: ProtocolId, change: Parameters<typeof someClient
   const id = crypto.randomUUID()
   const start = { id, protocolId, startedAt: new Date().toISOString(), withHeight }
   await api.send('POST', `/api/clients/${client.id}/checkins`, start)
-  await coach.open('/')
-  await coach.page.goto(`${studio.server.address}/measure/${id}`, { waitUntil: 'domcontentloaded' })
+  await coach.turn(`/measure/${id}`)
   await coach.click('button', 'Skip marking')
   await coach.measuring()
   return { client, id }
@@ -289,7 +288,7 @@ describe('two screens on one session', () => {
     await coach.enter(72)
     const recorder = await Visitor.arrive(studio.browser, studio.server.address)
     await recorder.signIn(LEAD)
-    await recorder.page.goto(`${studio.server.address}/measure/${id}`, { waitUntil: 'domcontentloaded' })
+    await recorder.turn(`/measure/${id}`)
     await recorder.measuring()
     const [first, second] = [
       [14, 13, 8, 10, 15, 20, 22],

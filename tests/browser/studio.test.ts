@@ -53,13 +53,18 @@ describe('people of a studio', () => {
     await coach.open('/studio/people')
     await coach.click(`[data-person="${IVO.email}"] button`, 'Close account')
     await coach.sees('account closed')
-    await ivo.open('/clients')
+    await ivo.click('header nav a', 'Clients')
     await ivo.at('/sign-in')
     await coach.click(`[data-person="${IVO.email}"] button`, 'Open again')
     await until(
       () => coach.textOf(`[data-person="${IVO.email}"]`),
       (text) => !text.includes('account closed'),
     )
+    // And back to where they were going.
+    await ivo.page.type('#email', IVO.email)
+    await ivo.page.type('#password', IVO.password)
+    await ivo.keys('Enter')
+    await ivo.at('/clients')
     await ivo.close()
   })
 

@@ -1,0 +1,20 @@
+import { isOutside } from '~/locking'
+import { isLeaving } from '~/storage/leaving'
+
+/** Whether this page knows somebody to be signed in. */
+let known = false
+
+export function noteSomebody(isHere: boolean): void {
+  known = isHere
+}
+
+/**
+ * The session has ended without this page: by hours, by a closed account, from another device. Whoever reads on is led to
+ * sign in, and back. Not out of the log sheet: what is measured there waits on the device, and says so.
+ */
+export function askToSignIn(): void {
+  const { pathname } = location
+  if (!known || isLeaving() || isOutside(pathname) || pathname.startsWith('/measure/')) return
+  known = false
+  location.assign(pathname === '/' ? '/sign-in' : `/sign-in?next=${encodeURIComponent(pathname)}`)
+}

@@ -50,7 +50,7 @@ const EITHER = server(
 
 /** Everything on both databases; else each file runs once, on the server where it says more there and there is one. */
 const everything = Boolean(process.env.EVERYTHING)
-/** Said by scripts/test.mjs: the other tests of the server run on a PostgreSQL server afterwards. */
+/** Said by scripts/test.mjs: the other tests of the server run on a PostgreSQL server. */
 const othersElsewhere = !everything && process.env.OTHERS_ON === 'postgres'
 
 export default defineConfig({
@@ -89,9 +89,9 @@ export default defineConfig({
       {
         resolve: { alias },
         test: {
-          // The same tests on a real PostgreSQL server of their own (scripts/test.mjs runs it apart: it sets the address).
+          // The same tests on a real PostgreSQL server of their own.
           name: 'postgres',
-          setupFiles,
+          setupFiles: [...setupFiles, 'tests/support/on-postgres.ts'],
           isolate: false,
           include: ['tests/server/**/*.test.ts'],
           exclude: [...APART, ...EMBEDDED, ...(everything ? [] : EITHER)],

@@ -45,13 +45,13 @@ function ended(command, args, { shown = false } = {}) {
   })
 }
 
-/** Runs some of the test projects and counts what they say. */
-async function vitest(name, projects) {
-  const report = join(ROOT, `.cache/test-report-${projects.join('-')}.json`)
+/** Runs the test projects and counts what they say. */
+async function vitest(projects) {
+  const report = join(ROOT, '.cache/test-report.json')
   mkdirSync(join(ROOT, '.cache'), { recursive: true })
   rmSync(report, { force: true })
   const chosen = projects.flatMap((project) => ['--project', project])
-  await check(name, async () => {
+  await check('Tests', async () => {
     let problem = null
     await ended(
       'npx',
@@ -81,16 +81,15 @@ await Promise.all([
     ['Format', () => ended('npm', ['run', '--silent', 'format:check'])],
   ),
 ])
-await Promise.all([
-  check('Types', () => ended('node', ['scripts/types.mjs', '--built'])),
-  vitest('Tests of core, commands and the app’s pieces', ['core']),
-])
-const onServer = await ensurePostgres()
+const onServer = ensurePostgres()
 // What is tried on a server is not tried on the embedded database too, which every other file and every browser stands on.
 if (onServer) process.env.OTHERS_ON = 'postgres'
-await vitest('Tests of the server and in the browser', ['server', 'apart', 'browser'])
-if (onServer) await vitest('Tests of the server on PostgreSQL', ['postgres'])
 else
   console.log('Tests of the server on PostgreSQL: left out, there is none on this machine and none can be installed.')
+await Promise.all([
+  check('Types', () => ended('node', ['scripts/types.mjs', '--built'])),
+  // All in one run: a file that waits for its browser or server leaves the cores to one that computes.
+  vitest(['core', 'server', 'apart', 'browser', ...(onServer ? ['postgres'] : [])]),
+])
 console.log(`${passed} passed, ${failed} failed (${since(began)})`)
 process.exitCode = failed === 0 ? 0 : 1

@@ -1,6 +1,5 @@
-import { $fetch } from 'ofetch'
 import { ref, type Ref } from 'vue'
-import { heedRefusal } from '~/calls'
+import { fetcher, heedRefusal } from '~/calls'
 
 /** The header the service worker puts on an answer out of the device's store: when the server gave it. */
 const KEPT_SINCE = 'x-kept-since'
@@ -15,7 +14,7 @@ export function useKeptAnswers(): {
 } {
   const keptSince = ref<number | null>(null)
   async function ask<T>(path: string, query: Record<string, string | number | boolean> = {}): Promise<T> {
-    const answer = await $fetch.raw<unknown>(path, { query }).catch((error: unknown) => {
+    const answer = await fetcher().raw<unknown>(path, { query }).catch((error: unknown) => {
       heedRefusal(error, 'GET')
       throw error
     })

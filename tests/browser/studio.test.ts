@@ -98,7 +98,7 @@ describe('one’s own account', () => {
     await coach.open('/studio/account')
     await coach.sees('this one')
     await coach.click('button', 'Sign out everywhere but here')
-    await elsewhere.open('/clients')
+    await elsewhere.click('header nav a', 'Clients')
     await elsewhere.at('/sign-in')
     await coach.fill('#old', 'not this one')
     await coach.fill('#password', 'heron-lantern-quilt')

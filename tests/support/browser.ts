@@ -57,7 +57,8 @@ export class Visitor {
    */
   async open(path: string): Promise<void> {
     if (this.offline || !(await this.turn(path))) return this.load(path)
-    await this.page.waitForNetworkIdle({ idleTime: 100 })
+    // A page with an open stream never rests.
+    await this.page.waitForNetworkIdle({ idleTime: 100, timeout: 3_000 }).catch(() => undefined)
   }
 
   /** By its address, everything read anew. */

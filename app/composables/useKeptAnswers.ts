@@ -14,10 +14,12 @@ export function useKeptAnswers(): {
 } {
   const keptSince = ref<number | null>(null)
   async function ask<T>(path: string, query: Record<string, string | number | boolean> = {}): Promise<T> {
-    const answer = await fetcher().raw<unknown>(path, { query }).catch((error: unknown) => {
-      heedRefusal(error, 'GET')
-      throw error
-    })
+    const answer = await fetcher()
+      .raw<unknown>(path, { query })
+      .catch((error: unknown) => {
+        heedRefusal(error, 'GET')
+        throw error
+      })
     const since = answer.headers.get(KEPT_SINCE)
     keptSince.value = since === null ? null : Date.parse(since)
     return answer._data as T

@@ -149,18 +149,32 @@ function settingsOf({ person }: CheckinFacts, choices: Choices): EstimateSetting
   return { person, conversion: choices.conversion, options: optionsOf(person, choices) }
 }
 
-/** From a check-in's facts and a set of equations to everything a page shows about it (see composeCheckin). */
+/** What the readings of a check-in come to, whoever is measured and by whatever equation. */
+type ReadVisit = Pick<Composition, 'session' | 'weightKg' | 'heightCm'>
+
+function readVisit(facts: CheckinFacts): ReadVisit {
+  const log = joinLog(facts.readings, facts.strikes)
+  return {
+    session: sessionState(facts.protocol, facts.readings, facts.strikes, facts.skips, facts.policies),
+    weightKg: weightOf(log),
+    heightCm: heightOf(log, facts.person),
+  }
+}
+
+/**
+ * From a check-in's facts and a set of equations to everything a page shows about it (see composeCheckin).
+ * @param read what the same readings came to before, on other terms: half of the work
+ */
 export function composeWith(
   equations: readonly Equation[],
   facts: CheckinFacts,
   choices: Choices = DEFAULT_CHOICES,
+  read: ReadVisit = readVisit(facts),
 ): Composition {
-  const { person, protocol } = facts
-  const log = joinLog(facts.readings, facts.strikes)
-  const session = sessionState(protocol, facts.readings, facts.strikes, facts.skips, facts.policies)
+  const { person } = facts
+  const { session, weightKg } = read
   const ageYears = facts.terms?.ageYears ?? ageInYears(person.birthDate, dayOf(facts))
-  const weightKg = weightOf(log)
-  const heightCm = facts.terms ? facts.terms.heightCm : heightOf(log, person)
+  const heightCm = facts.terms ? facts.terms.heightCm : read.heightCm
   const values: Partial<Record<SiteId, number>> = {}
   for (const { site, value } of session.sites) {
     if (value === null) continue

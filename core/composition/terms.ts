@@ -21,7 +21,7 @@ export function onTermsOf<End extends SpanEnd>(end: End, newest: SpanEnd): End {
   if (before) return before as End
   const equations = end.result.estimates.map(({ equation }) => equation)
   const facts = { ...end.facts, terms: { ageYears, heightCm } }
-  const moved = { ...end, facts, result: composeWith(equations, facts, end.choices) }
+  const moved = { ...end, facts, result: composeWith(equations, facts, end.choices, end.result) }
   own.set(key, moved)
   return moved
 }

@@ -3,6 +3,7 @@ import { spanOption } from '../../app/components/span/span-option'
 import { chartCourses, chartSeries } from '../../app/components/span/span-series'
 import { tapeScale, tapeTicks } from '../../app/components/span/time-tape'
 import { diaryOption } from '../../app/components/diary/diary-option'
+import { setStudioZone, studioZone } from '~/composables/useDays'
 import { ASSUMED_NOISES, endFigures, followedEnd } from '../../core/following'
 import { PROTOCOLS, type Protocol } from '../../core/protocols'
 import { readDiaryTrend } from '../../core/trend'
@@ -49,6 +50,18 @@ describe('the tape of time', () => {
     const narrow = tapeTicks(first, last, 300).filter(({ label }) => label)
     expect(narrow.length).toBeLessThan(4)
     narrow.slice(1).forEach(({ x }, i) => expect(x - (narrow[i]?.x ?? 0)).toBeGreaterThanOrEqual(78))
+  })
+
+  it('begins a month where it begins for the studio, summer time or not', () => {
+    const before = studioZone()
+    setStudioZone('Pacific/Auckland')
+    const months = tapeTicks(Date.parse('2026-03-10T00:00:00Z'), Date.parse('2026-11-20T00:00:00Z'), 1280)
+    setStudioZone(before)
+    const scale = tapeScale(Date.parse('2026-03-10T00:00:00Z'), Date.parse('2026-11-20T00:00:00Z'), 1280)
+    // There the clocks go back on 5 April and forward on 27 September 2026 (New Zealand’s rule, recalled).
+    const begins = ['2026-03-31T11:00Z', '2026-04-30T12:00Z', '2026-08-31T12:00Z', '2026-09-30T11:00Z']
+    const ticks = months.filter(({ long }) => long).map(({ x }) => x)
+    for (const at of begins) expect(ticks).toContainEqual(expect.closeTo(scale(Date.parse(at)), 6))
   })
 
   it('leaves the weeks out where they would run together, and says the year again when it changes', () => {

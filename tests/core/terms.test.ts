@@ -50,6 +50,15 @@ describe('two visits on one age and one height', () => {
     expect([three.fat?.change, three.fat?.verdict]).toEqual([expect.closeTo(0, 9), 'not-told'])
   })
 
+  it('are composed from what was read as they would be from the readings themselves', () => {
+    const [then, now] = ['2026-06-10', '2026-06-20'].map((day) => followedEnd(visit(day), { choices }))
+    if (!then || !now) throw new Error('no ends')
+    const terms = { ageYears: 30, heightCm: 170 }
+    const equations = then.result.estimates.map(({ equation }) => equation)
+    expect(onTermsOf(then, now).result).toEqual(composeWith(equations, { ...then.facts, terms }, choices))
+    expect(onTermsOf(then, now).result.ageYears).not.toBe(then.result.ageYears)
+  })
+
   it('are unchanged by a height measured anew', () => {
     const tape = PROTOCOLS['navy-tape']
     const of = (heightCm: number, day: string) =>

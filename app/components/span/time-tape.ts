@@ -1,5 +1,5 @@
 import { TZDate } from '@date-fns/tz'
-import { addMonths, addWeeks, differenceInDays, format, startOfMonth, startOfWeek } from 'date-fns'
+import { addMonths, addWeeks, differenceInDays, format, startOfWeek } from 'date-fns'
 import { studioZone } from '~/composables/useDays'
 
 /** A tick of the tape: a week or the beginning of a labelled month. */
@@ -32,16 +32,19 @@ export function tapeTicks(first: number, last: number, width: number): Tick[] {
     }
   }
   let free = 0
-  let year: string | null = null
-  for (let month = startOfMonth(start); +month <= +addMonths(last, 1); month = addMonths(month, 1)) {
-    const x = scale(+month)
+  let year: number | null = null
+  const end = +addMonths(last, 1)
+  // Walked by the calendar alone: a date that carries its zone through every step costs ten times the work.
+  for (let month = new Date(start.getFullYear(), start.getMonth()); ; month = addMonths(month, 1)) {
+    const at = +new TZDate(month.getFullYear(), month.getMonth(), studioZone())
+    if (at > end) break
+    const x = scale(at)
     if (!inside(x)) continue
     const named = x >= free && x < width - 40
-    const thisYear = format(month, 'yyyy')
-    const label = named ? format(month, thisYear === year ? 'MMM' : 'MMM yyyy') : null
+    const label = named ? format(month, month.getFullYear() === year ? 'MMM' : 'MMM yyyy') : null
     if (named) {
       free = x + LABEL_ROOM
-      year = thisYear
+      year = month.getFullYear()
     }
     ticks.push({ x, long: true, label })
   }

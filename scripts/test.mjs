@@ -69,7 +69,14 @@ async function inTurn(...checks) {
   for (const one of checks) await check(...one)
 }
 
+// What Debian's packages bring comes while npm's do: this process waits for those.
+const programs = ended('node', [
+  '--input-type=module',
+  '-e',
+  "(await import('./scripts/lib/chromium.mjs')).ensureChromium(); (await import('./scripts/lib/postgres.mjs')).ensurePostgres()",
+]).catch(() => undefined)
 ensureInstalled()
+await programs
 await check('Chromium', ensureChromium)
 await Promise.all([
   // In a process of its own: it holds its thread while it builds.

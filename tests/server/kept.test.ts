@@ -9,6 +9,7 @@ import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { bundled } from '../../scripts/lib/bundle.mjs'
 import { startServer } from '../../scripts/lib/server-process.mjs'
+import { layTemplate } from '../../scripts/lib/template.mjs'
 import { openStore, type Store } from '../../server/db/database'
 import { client, photo, staff, studio } from '../../server/db/schema'
 import { openArchive, verifyArchive } from '../../server/exchange/archive-in'
@@ -132,6 +133,8 @@ describe('a kill in the middle', () => {
     const all = (await store.database.select().from(client)).length
     for (const [i, at] of [/\b\d+ of \d+ rows/, /1\d\d\d of \d+ rows/].entries()) {
       const killed = join(folder, `restored-${i}`)
+      // Into an empty database made beforehand; below into no folder at all.
+      layTemplate(false, killed)
       await killedAt('cli/import.ts', [archive, '--data', killed], at)
       const found = await openStore(killed)
       // Nothing, or everything where the kill came too late: never a part.

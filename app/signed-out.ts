@@ -16,5 +16,5 @@ export function askToSignIn(): void {
   const { pathname } = location
   if (!known || isLeaving() || isOutside(pathname) || pathname.startsWith('/measure/')) return
   known = false
-  location.assign(pathname === '/' ? '/sign-in' : `/sign-in?next=${encodeURIComponent(pathname)}`)
+  location.assign(`/sign-in?${new URLSearchParams({ ended: '1', next: pathname })}`)
 }

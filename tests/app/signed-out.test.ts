@@ -21,9 +21,9 @@ afterEach(() => {
 
 describe('a session that has ended elsewhere', () => {
   it.each([
-    ['/', '/sign-in'],
-    ['/clients', '/sign-in?next=%2Fclients'],
-    ['/clients/3f/check-ins', '/sign-in?next=%2Fclients%2F3f%2Fcheck-ins'],
+    ['/', '/sign-in?ended=1&next=%2F'],
+    ['/clients', '/sign-in?ended=1&next=%2Fclients'],
+    ['/clients/3f/check-ins', '/sign-in?ended=1&next=%2Fclients%2F3f%2Fcheck-ins'],
   ])('leads from %s to sign-in and back, once', async (path, to) => {
     at(path)
     await Promise.all([

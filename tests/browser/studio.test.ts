@@ -55,6 +55,7 @@ describe('people of a studio', () => {
     await coach.sees('account closed')
     await ivo.click('header nav a', 'Clients')
     await ivo.at('/sign-in')
+    await ivo.sees('You are signed out here.')
     await coach.click(`[data-person="${IVO.email}"] button`, 'Open again')
     await until(
       () => coach.textOf(`[data-person="${IVO.email}"]`),

@@ -1,10 +1,12 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { buffer } from 'node:stream/consumers'
 import ExcelJS from 'exceljs'
 import fc from 'fast-check'
 import Papa from 'papaparse'
 import { afterAll, describe, expect, it } from 'vitest'
+import { ZipFile } from 'yazl'
 import { SITES, type SiteId } from '../../core/sites'
 import { columnLetters, textOf, type Cell, type TableRow } from '../../exchange/table/cells'
 import { readHeading, recognise } from '../../exchange/table/headings'
@@ -182,7 +184,7 @@ describe('a file of separated values', () => {
     })
     await fc.assert(
       fc.asyncProperty(arbitrary, async (some) => {
-        const rows = Array.from({ length: 4_000 }, (_, n) => some.map((cells) => [`row ${n}`, ...cells])).flat()
+        const rows = Array.from({ length: 1_500 }, (_, n) => some.map((cells) => [`row ${n}`, ...cells])).flat()
         const text = Papa.unparse(rows, { delimiter: ',' })
         const read = words(await all(readCsv(file(text))))
         const wanted = Papa.parse<string[]>(text, { delimiter: ',' }).data.map((cells) =>
@@ -232,8 +234,10 @@ describe('a workbook', () => {
   it('that is none, or a bomb, is refused', async () => {
     await expect(openWorkbook(file('PK nonsense', 'xlsx'))).rejects.toThrow('damaged, or no ZIP')
     const { zipSync, strToU8 } = await import('fflate')
-    const bomb = zipSync({ 'xl/sharedStrings.xml': new Uint8Array(200 * 1024 * 1024) }, { level: 9 })
-    await expect(openWorkbook(file(Buffer.from(bomb), 'xlsx'))).rejects.toThrow('far more than it can honestly hold')
+    const bomb = new ZipFile()
+    bomb.addBuffer(Buffer.alloc(200 * 1024 * 1024), 'xl/sharedStrings.xml')
+    bomb.end()
+    await expect(openWorkbook(file(await buffer(bomb.outputStream), 'xlsx'))).rejects.toThrow('far more than it can honestly hold')
     const laughs = '<!DOCTYPE lolz [<!ENTITY a "lol"><!ENTITY b "&a;&a;&a;">]><workbook>&b;</workbook>'
     const parts = { 'xl/workbook.xml': strToU8(laughs), 'xl/_rels/workbook.xml.rels': strToU8('<r/>') }
     await expect(openWorkbook(file(Buffer.from(zipSync(parts)), 'xlsx'))).rejects.toThrow(

@@ -50,7 +50,7 @@ const form = useForm({
 <template>
   <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
     <h1 class="text-2xl font-bold">Sign in</h1>
-    <p v-if="route.query.ended" data-ended>You are signed out here. Sign in to go on where you were.</p>
+    <p v-if="route.query.ended" data-ended>You are signed out here. Sign in to go on.</p>
     <form.Field v-slot="slot" name="email">
       <FormLine v-bind="slot" label="E-mail address" :problems="problems" type="email" autocomplete="username" />
     </form.Field>

@@ -5,8 +5,10 @@ import { noteSomebody } from '~/signed-out'
 const gone = vi.fn()
 const refused = () => Promise.reject(Object.assign(new Error('Please sign in.'), { status: 401 }))
 
-function at(pathname: string): void {
+/** At a page, with this in focus. */
+function at(pathname: string, focused: 'a' | 'input' = 'a'): void {
   vi.stubGlobal('location', { pathname, assign: gone })
+  vi.stubGlobal('document', { activeElement: { matches: (css: string) => css.split(', ').includes(focused) } })
 }
 
 beforeEach(() => {
@@ -37,6 +39,15 @@ describe('a session that has ended elsewhere', () => {
     at('/clients/new')
     await expect(call('POST', '/api/clients', {})).rejects.toThrow('Please sign in.')
     expect(gone).not.toHaveBeenCalled()
+  })
+
+  it('takes nobody away from a field, but at the next press', async () => {
+    at('/', 'input')
+    await expect(call('GET', '/api/floor')).rejects.toThrow('Please sign in.')
+    expect(gone).not.toHaveBeenCalled()
+    at('/')
+    await expect(call('GET', '/api/floor')).rejects.toThrow('Please sign in.')
+    expect(gone).toHaveBeenCalledOnce()
   })
 
   it.each(['/measure/3f', '/sign-in', '/hand-in', '/board'])('does not lead away from %s', async (path) => {

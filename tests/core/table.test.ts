@@ -237,7 +237,9 @@ describe('a workbook', () => {
     const bomb = new ZipFile()
     bomb.addBuffer(Buffer.alloc(200 * 1024 * 1024), 'xl/sharedStrings.xml')
     bomb.end()
-    await expect(openWorkbook(file(await buffer(bomb.outputStream), 'xlsx'))).rejects.toThrow('far more than it can honestly hold')
+    await expect(openWorkbook(file(await buffer(bomb.outputStream), 'xlsx'))).rejects.toThrow(
+      'far more than it can honestly hold',
+    )
     const laughs = '<!DOCTYPE lolz [<!ENTITY a "lol"><!ENTITY b "&a;&a;&a;">]><workbook>&b;</workbook>'
     const parts = { 'xl/workbook.xml': strToU8(laughs), 'xl/_rels/workbook.xml.rels': strToU8('<r/>') }
     await expect(openWorkbook(file(Buffer.from(zipSync(parts)), 'xlsx'))).rejects.toThrow(

@@ -99,6 +99,11 @@ describe('one’s own account', () => {
     await coach.open('/studio/account')
     await coach.sees('this one')
     await coach.click('button', 'Sign out everywhere but here')
+    // The button goes when it is done.
+    await until(
+      () => coach.page.$$eval('button', (all) => all.map((one) => one.textContent.trim())),
+      (all) => !all.includes('Sign out everywhere but here'),
+    )
     await elsewhere.click('header nav a', 'Clients')
     await elsewhere.at('/sign-in')
     await coach.fill('#old', 'not this one')

@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import type { HTTPRequest } from 'puppeteer-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { oddsSaid, type Span } from '../../core/following'
@@ -405,6 +406,22 @@ describe('photographs', () => {
     await coach.at(page)
   })
 
+  /** From now on the page waits for what ends so, until the function given is called. */
+  async function heldBack(ending: string): Promise<() => Promise<void>> {
+    const held: HTTPRequest[] = []
+    const hold = (request: HTTPRequest) => {
+      if (request.url().endsWith(ending)) held.push(request)
+      else void request.continue()
+    }
+    await coach.page.setRequestInterception(true)
+    coach.page.on('request', hold)
+    return async () => {
+      coach.page.off('request', hold)
+      for (const request of held) await request.continue()
+      await coach.page.setRequestInterception(false)
+    }
+  }
+
   it('are added with last time’s outline over them, aligned, compared and taken away', async () => {
     await coach.page.waitForSelector('[data-jaw="to"]')
     // First at the check-in before the last one of the same set, then at the one after it.
@@ -418,9 +435,16 @@ describe('photographs', () => {
         await coach.keys('ArrowLeft')
       }
       await tab('Photographs')
+      const letOutlineCome = place === 'last' ? await heldBack('/address') : null
       await coach.click('[data-pose="front"] button', 'Add front')
-      if (place === 'last') {
+      if (letOutlineCome) {
+        const top = () =>
+          coach.page.$eval('[role="dialog"] input[name="photo"]', (field) => field.getBoundingClientRect().top)
+        await coach.page.waitForSelector('[role="dialog"] input[name="photo"]')
+        const before = await top()
+        await letOutlineCome()
         await coach.page.waitForSelector('[data-ghost]')
+        expect(await top(), 'what is pressed stays where it was').toBe(before)
         await studio.audit('taking')
       }
       await upload(await pictureFile(colour))

@@ -101,8 +101,9 @@ onUnmounted(() => {
             @update:model-value="$event && (conditions = { ...conditions, [condition.id]: $event })"
           />
         </div>
-        <label v-if="ghost" class="flex items-center gap-3">
-          <input v-model="withGhost" type="checkbox" class="size-5 accent-ink" />
+        <!-- From the first: what comes later would move the buttons under the finger. -->
+        <label v-if="last" class="flex items-center gap-3" :class="ghost ? '' : 'text-faded'">
+          <input v-model="withGhost" type="checkbox" class="size-5 accent-ink" :disabled="!ghost" />
           Last time’s outline over the picture
         </label>
         <div class="flex flex-wrap gap-2">

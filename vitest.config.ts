@@ -1,5 +1,8 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+import { scratchInMemory } from './scripts/lib/scratch.mjs'
+
+scratchInMemory()
 
 const alias = {
   '#core': fileURLToPath(new URL('./core', import.meta.url)),

@@ -1,4 +1,4 @@
-import { cpSync, existsSync, mkdirSync, rmSync } from 'node:fs'
+import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fingerprint, isCurrent, ROOT, setCurrent } from './prepare.mjs'
 
@@ -26,6 +26,17 @@ export function layTemplate(demo, folder) {
   if (template) cpSync(template, folder, { recursive: true })
 }
 
+/**
+ * A database that is there for seconds takes 16 MB of memory for its pages instead of the 128 it takes for a studio: making
+ * room is a tenth of the work of a start.
+ */
+function lighten(settings) {
+  const said = readFileSync(settings, 'utf8')
+  const lighter = said.replace(/^shared_buffers = \S+/m, 'shared_buffers = 16MB')
+  if (lighter === said) throw new Error(`No shared_buffers in ${settings}.`)
+  writeFileSync(settings, lighter)
+}
+
 /** Makes the data folders tests copy, when they are not current. */
 export async function ensureTemplates() {
   const { freePort, QUICK_HASHES, runProgram } = await import('./server-process.mjs')
@@ -40,6 +51,7 @@ export async function ensureTemplates() {
       await program.says(/ready: http/)
       await program.stop('SIGTERM')
       rmSync(join(folder, 'session-secret'))
+      lighten(join(folder, 'postgres/postgresql.conf'))
       setCurrent(nameOf(demo), printOf(demo))
     }),
   )

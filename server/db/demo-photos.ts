@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto'
 import { and, asc, eq, isNotNull } from 'drizzle-orm'
-import sharp from 'sharp'
 import { BODY_OUTLINE, FIGURE_HEIGHT, FIGURE_WIDTH } from '../../shared/body-outline'
 import { POSES, type Pose } from '../../shared/schemas/photo'
 import { seededRandom } from '../../core/simulate'
@@ -27,6 +26,7 @@ function silhouette(pose: Pose, girth: number, shift: number): string {
 
 /** A drawn photograph as it is kept. */
 export async function drawnPhotograph(pose: Pose, girth: number, shift: number) {
+  const { default: sharp } = await import('sharp')
   const bytes = await sharp(Buffer.from(silhouette(pose, girth, shift)))
     .jpeg({ quality: 82 })
     .toBuffer()

@@ -1,6 +1,5 @@
 import { useRuntimeConfig } from 'nitropack/runtime'
 import { openStore, type Queryable, type Store } from './database'
-import { openServerStore } from './server-store'
 import { usePorts } from '../ports'
 import { joinOthers } from '../http/join-others'
 import { learnSets } from '../repositories/sets'
@@ -18,7 +17,8 @@ export function dataFolder(): string {
 
 async function open(): Promise<Store> {
   const url = process.env.DATABASE_URL
-  const store = url ? await openServerStore(url) : await openStore(dataFolder())
+  // Loaded only where it is wanted: most studios have no server.
+  const store = url ? await (await import('./server-store')).openServerStore(url) : await openStore(dataFolder())
   if (useRuntimeConfig().demo) {
     await seedDemo(store.database, hashPassword)
     const keep = (id: string, bytes: Buffer) => usePorts().photos.put(id, bytes)

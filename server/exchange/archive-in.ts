@@ -17,7 +17,7 @@ import type { PhotoStore } from '../ports/photo-store'
 import { chainComesAlong, chainLoose } from '../repositories/record-chain'
 import { dataKeys } from '../sealed/keys'
 import { isSealed, openSealed } from '../sealed/sealed-file'
-import { ARCHIVED, type ArchivedTable } from './tables'
+import { archivedTables, type ArchivedTable } from './tables'
 import type { Progress } from './progress'
 
 const GB = 1024 ** 3
@@ -50,7 +50,7 @@ export async function openArchive(file: string, keys = dataKeys()): Promise<Open
     ]
     if (named.length !== zip.paths.length || named.some((path) => !zip.paths.includes(path)))
       throw new ArchiveRefused('This archive’s parts are not those its manifest names: the file is damaged.')
-    const known = new Set(ARCHIVED.map(({ name }) => name))
+    const known = new Set(archivedTables().map(({ name }) => name))
     const strange = manifest.tables.find(({ table }) => !known.has(table))
     if (strange) throw new ArchiveRefused(`This archive holds a table this version does not know: ${strange.table}.`)
     return { manifest, zip }
@@ -172,7 +172,7 @@ export async function compareArchive(db: Queryable, archive: OpenArchive, progre
   const total = archive.manifest.tables.reduce((sum, { rows }) => sum + rows, 0)
   let done = 0
   const standings: Standing[] = []
-  for (const table of ARCHIVED) {
+  for (const table of archivedTables()) {
     const standing: Standing = { table: table.name, fresh: 0, same: 0, conflict: 0 }
     for await (const batch of rowsIn(archive, table)) {
       progress.stopped()
@@ -233,7 +233,7 @@ export async function importArchive(
   const total = archive.manifest.tables.reduce((sum, { rows }) => sum + rows, 0)
   let done = 0
   let added = 0
-  for (const table of ARCHIVED) {
+  for (const table of archivedTables()) {
     const stays = own !== undefined && OWN_ALONE.has(table.name)
     for await (const batch of rowsIn(archive, table)) {
       progress.stopped()
@@ -284,7 +284,7 @@ async function importPhotos(archive: OpenArchive, photos: PhotoStore, progress: 
 
 /** Reads every part of an archive back against its manifest. @throws ArchiveRefused, ZipRefused */
 export async function verifyArchive(archive: OpenArchive, progress: Progress): Promise<void> {
-  for (const table of ARCHIVED) for await (const _ of rowsIn(archive, table)) progress.stopped()
+  for (const table of archivedTables()) for await (const _ of rowsIn(archive, table)) progress.stopped()
   for (const photo of archive.manifest.photos) {
     progress.stopped()
     await photoIn(archive, photo)

@@ -7,7 +7,7 @@ import { migrationsCount, type Queryable } from '../db/database'
 import { homePhoto, photo, studio } from '../db/schema'
 import type { PhotoStore } from '../ports/photo-store'
 import type { Progress } from './progress'
-import { ARCHIVED, type ArchivedTable } from './tables'
+import { archivedTables, type ArchivedTable } from './tables'
 
 const PAGE = 2_000
 
@@ -42,7 +42,7 @@ export async function* rowsOf(
 
 async function countAll(db: Queryable): Promise<number> {
   let all = 0
-  for (const { table } of ARCHIVED) all += (await db.select({ rows: count() }).from(table))[0]?.rows ?? 0
+  for (const { table } of archivedTables()) all += (await db.select({ rows: count() }).from(table))[0]?.rows ?? 0
   return all
 }
 
@@ -79,7 +79,7 @@ export async function writeArchive(
   const total = await countAll(db)
   let done = 0
   const parts = new Map<string, ArchiveManifest['tables'][number]>()
-  for (const table of [...ARCHIVED].reverse()) {
+  for (const table of [...archivedTables()].reverse()) {
     let rows = 0
     const pages = counted(rowsOf(db, table), (more) => {
       stopped()
@@ -104,7 +104,7 @@ export async function writeArchive(
     format: ARCHIVE_FORMAT,
     schema: migrationsCount(),
     studio: own,
-    tables: ARCHIVED.flatMap(({ name }) => parts.get(name) ?? []),
+    tables: archivedTables().flatMap(({ name }) => parts.get(name) ?? []),
     photos: kept,
   }
   await zip.add(MANIFEST, [Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`)])

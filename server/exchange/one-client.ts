@@ -8,7 +8,7 @@ import type { Queryable, Transaction } from '../db/database'
 import { client, homePhoto, photo } from '../db/schema'
 import type { PhotoStore } from '../ports/photo-store'
 import { rowsOf } from './archive-out'
-import { ARCHIVED, type ArchivedTable } from './tables'
+import { archivedTables, type ArchivedTable } from './tables'
 import type { Progress } from './progress'
 
 /** What opens something and is nobody's fact. */
@@ -34,13 +34,13 @@ function parentOf(table: ArchivedTable, reached: ReadonlySet<string>): { column:
  */
 export function rowsAbout(clientId: string): Map<string, SQL> {
   const about = new Map<string, SQL>([['client', sql`${client.id} = ${clientId}`]])
-  for (const table of ARCHIVED) {
+  for (const table of archivedTables()) {
     if (about.has(table.name) || table.name === 'audit') continue
     const own = clientColumn(table)
     const hanging = own ? null : parentOf(table, new Set(about.keys()))
     if (own) about.set(table.name, sql`${own} = ${clientId}`)
     else if (hanging) {
-      const key = ARCHIVED.find(({ name }) => name === hanging.parent)?.key[0]
+      const key = archivedTables().find(({ name }) => name === hanging.parent)?.key[0]
       const parent = about.get(hanging.parent)
       if (key && parent)
         about.set(
@@ -92,7 +92,7 @@ export async function writeOwnFile(
   }
   const about = rowsAbout(clientId)
   let done = 0
-  for (const table of ARCHIVED) {
+  for (const table of archivedTables()) {
     const filter = about.get(table.name)
     if (!filter) continue
     stopped()
@@ -134,7 +134,7 @@ export async function eraseClient(tx: Transaction, clientId: string): Promise<st
   await tx.execute(
     sql`delete from imported_item where item_id = ${clientId} or item_id in (select id from checkin where client_id = ${clientId}) or item_id in (select id from weigh_in where client_id = ${clientId})`,
   )
-  for (const { name, table } of [...ARCHIVED].reverse()) {
+  for (const { name, table } of [...archivedTables()].reverse()) {
     const filter = about.get(name)
     if (filter) await tx.delete(table).where(filter)
   }

@@ -105,5 +105,7 @@ function inOrder(): ArchivedTable[] {
   return order
 }
 
-/** Every table an archive carries, those that others name before them. */
-export const ARCHIVED: readonly ArchivedTable[] = inOrder()
+let order: readonly ArchivedTable[] | null = null
+
+/** Every table an archive carries, those that others name before them; put in order when first asked for. */
+export const archivedTables = (): readonly ArchivedTable[] => (order ??= inOrder())

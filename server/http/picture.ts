@@ -1,4 +1,3 @@
-import sharp from 'sharp'
 import { failure } from './failure'
 
 /** Largest photograph taken, bytes. */
@@ -31,6 +30,8 @@ export async function keptPicture(bytes: Buffer): Promise<KeptPicture> {
   if (!SIGNS.some(([, fits]) => fits(bytes))) {
     throw failure(415, 'This file is not a photograph: please choose a JPEG, PNG or WebP picture.')
   }
+  // When the first picture comes: it takes longer to load than most of the application.
+  const { default: sharp } = await import('sharp')
   try {
     const { data, info } = await sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
       .rotate()

@@ -20,7 +20,7 @@ import { seedDemoWeek } from '../../server/db/demo-week'
 import { bringFile } from '../../server/exchange/bring-file'
 import { EXPORTS, writeExport, type ExportFormat } from '../../server/exchange/exports'
 import { takeBack } from '../../server/exchange/take-back'
-import { ARCHIVED } from '../../server/exchange/tables'
+import { archivedTables } from '../../server/exchange/tables'
 import { UNWATCHED } from '../../server/exchange/progress'
 import { memoryBus } from '../../server/ports/bus'
 import { memoryShelf } from '../../server/ports/shelf'
@@ -83,7 +83,7 @@ async function another(): Promise<{ store: Store; who: SignedIn }> {
   // The record is only added to: a test that begins anew says so.
   const kept = ['audit', 'audit_chain'].map((name) => sql.raw(`alter table ${name}`))
   for (const one of kept) await store.database.execute(sql`${one} disable trigger user`)
-  for (const { table } of [...ARCHIVED].reverse()) await store.database.delete(table)
+  for (const { table } of [...archivedTables()].reverse()) await store.database.delete(table)
   for (const one of kept) await store.database.execute(sql`${one} enable trigger user`)
   const studioId = uuid()
   await store.database.insert(studio).values({ id: studioId, name: 'Boathouse North' })

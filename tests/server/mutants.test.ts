@@ -11,7 +11,7 @@ import { bringFile, type Through } from '../../server/exchange/bring-file'
 import { writeExport } from '../../server/exchange/exports'
 import { UNWATCHED } from '../../server/exchange/progress'
 import { sentenceOf } from '../../server/exchange/sentences'
-import { ARCHIVED } from '../../server/exchange/tables'
+import { archivedTables } from '../../server/exchange/tables'
 import { memoryBus } from '../../server/ports/bus'
 import { memoryShelf } from '../../server/ports/shelf'
 import type { PhotoStore } from '../../server/ports/photo-store'
@@ -78,7 +78,7 @@ afterAll(async () => {
 
 async function rowsNow(): Promise<number> {
   let all = 0
-  for (const { table } of ARCHIVED) all += (await store.database.select({ rows: count() }).from(table))[0]?.rows ?? 0
+  for (const { table } of archivedTables()) all += (await store.database.select({ rows: count() }).from(table))[0]?.rows ?? 0
   return all
 }
 

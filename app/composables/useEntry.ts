@@ -34,6 +34,8 @@ export interface EntryContext {
   commit: (entered: Entered, source: Source, site?: SiteId) => void
   /** Strikes the newest reading of a site, for a swap. */
   strike: (site: SiteId) => void
+  /** Told while something stands in the entry: until it is kept or taken back its cell stays the current one. */
+  typing?: (open: boolean) => void
 }
 
 type Read = { entered: Entered; measured: number } | { problem: string }
@@ -49,6 +51,7 @@ export function useEntry({
   resolutionMm,
   commit,
   strike,
+  typing,
 }: EntryContext) {
   const text = ref('')
   const problem = ref<string | null>(null)
@@ -64,6 +67,7 @@ export function useEntry({
 
   // A cell starts clean: what was typed for one site must never end up in another.
   watch(measure, () => clear())
+  watch(isEmpty, (empty) => typing?.(!empty), { flush: 'sync' })
 
   function clear(): void {
     text.value = ''
@@ -131,8 +135,9 @@ export function useEntry({
       slip.value = found
       return
     }
-    clear()
+    // Kept first: cleared, it would leave its cell.
     commit(read.entered, source)
+    clear()
   }
 
   /** Takes the correction the warning proposes. */
@@ -141,7 +146,6 @@ export function useEntry({
     if (!correction) return
     const { measure: at, value, swapWith } = correction
     const read = parse()
-    clear()
     if (swapWith && swapWith !== 'weight' && swapWith !== 'height' && 'entered' in read) {
       strike(swapWith)
       commit(read.entered, source, swapWith)
@@ -149,11 +153,13 @@ export function useEntry({
     if (at === 'weight') commit({ value, unit: 'kg' }, source)
     else if (at === 'height') commit({ value, unit: 'cm' }, source)
     else commit({ value, unit: isFold(at) ? 'mm' : 'cm' }, source, at)
+    clear()
   }
 
   /** A value from a connected device: put in whole, then kept like a typed one. */
   function fromDevice(value: number, source: Source): void {
-    clear()
+    problem.value = null
+    slip.value = null
     text.value = String(value)
     keep(source)
   }

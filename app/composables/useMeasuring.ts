@@ -70,6 +70,8 @@ export function useMeasuring(checkinId: string) {
   /** Sites beyond what this person's equations need, asked for here. */
   const wished = ref<SiteId[]>([])
   const chosen = ref<SiteId | 'weight' | 'height' | null>(null)
+  /** Where a figure stands half typed: what other screens send does not move it to another site. */
+  const typedAt = ref<SiteId | 'weight' | 'height' | null>(null)
   /** A reading picked to be struck; null: striking takes the newest. */
   const picked = ref<string | null>(null)
 
@@ -119,11 +121,12 @@ export function useMeasuring(checkinId: string) {
   const cell = computed<Cell>(() => {
     if (!result.value) return { kind: 'none' }
     const height: Cell = { kind: 'height', round: heights.value.length + 1 }
-    if (chosen.value === 'weight') return { kind: 'weight' }
-    if (chosen.value === 'height') return height
-    if (chosen.value) {
-      const row = result.value.session.sites.find(({ site }) => site === chosen.value)
-      return { kind: 'site', site: chosen.value, round: (row?.live.length ?? 0) + 1 }
+    const at = chosen.value ?? typedAt.value
+    if (at === 'weight') return { kind: 'weight' }
+    if (at === 'height') return height
+    if (at) {
+      const row = result.value.session.sites.find(({ site }) => site === at)
+      return { kind: 'site', site: at, round: (row?.live.length ?? 0) + 1 }
     }
     // A study compares hands: whoever is measured need not step on the scale again.
     if (result.value.weightKg === null && !weightSkipped.value && !record.value?.studyId) return { kind: 'weight' }
@@ -131,6 +134,12 @@ export function useMeasuring(checkinId: string) {
     const step = nextStep(result.value.session)
     return step.kind === 'measure' ? { kind: 'site', site: step.site, round: step.round } : { kind: 'none' }
   })
+  const place = computed(() => (cell.value.kind === 'site' ? cell.value.site : cell.value.kind))
+
+  /** Something stands in the entry, or nothing any more. */
+  function typing(open: boolean): void {
+    typedAt.value = open && place.value !== 'none' ? place.value : null
+  }
 
   async function load(): Promise<void> {
     void equationFile()
@@ -168,8 +177,9 @@ export function useMeasuring(checkinId: string) {
 
   function keep(fact: Pick<Waiting, 'id' | 'reading' | 'strike' | 'skip' | 'remark'>): void {
     taken.value = joinFacts(taken.value, waitingFacts([fact]))
-    chosen.value = null
-    picked.value = null
+    // A note leaves one where one is.
+    if (fact.remark) picked.value = null
+    else choose(null)
     const { id: staffId = '' } = me.me?.staff ?? {}
     const clientId = facts.value?.client.id ?? ''
     void outbox.put({ ...fact, checkinId, clientId, staffId, savedAt: Date.now() })
@@ -226,8 +236,7 @@ export function useMeasuring(checkinId: string) {
 
   /** Walks through the readings of the current cell: left from the open one to older ones, right back to it. */
   function pickBeside(by: 1 | -1): void {
-    const site = cell.value.kind === 'site' ? cell.value.site : cell.value.kind
-    const own = live.value.filter((reading) => reading.site === site)
+    const own = live.value.filter((reading) => reading.site === place.value)
     const at = own.findIndex(({ id }) => id === picked.value)
     picked.value = own[(at === -1 ? own.length : at) + by]?.id ?? null
   }
@@ -235,6 +244,7 @@ export function useMeasuring(checkinId: string) {
   /** Moves the current cell to a row of the sheet; null: the next one in turn. */
   function choose(site: SiteId | 'weight' | 'height' | null): void {
     chosen.value = site
+    typedAt.value = null
     picked.value = null
   }
 
@@ -244,8 +254,7 @@ export function useMeasuring(checkinId: string) {
       ...(record.value?.withHeight ? ['height' as const] : []),
       ...protocol.value.sites,
     ]
-    const here = cell.value.kind === 'site' ? cell.value.site : cell.value.kind
-    const at = here === 'none' ? -1 : rows.indexOf(here)
+    const at = place.value === 'none' ? -1 : rows.indexOf(place.value)
     const next = rows[(at + by + rows.length) % rows.length]
     if (next) choose(next)
   }
@@ -254,7 +263,7 @@ export function useMeasuring(checkinId: string) {
   function leaveOut(why: Why | null): void {
     if (cell.value.kind === 'weight') {
       weightSkipped.value = true
-      chosen.value = null
+      choose(null)
     } else if (cell.value.kind === 'site' && why) {
       const skip = { id: uuid(), site: cell.value.site, words: '', ...why, at: new Date().toISOString() }
       keep({ id: skip.id, skip })
@@ -277,6 +286,7 @@ export function useMeasuring(checkinId: string) {
     onWish,
     wish,
     cell,
+    typing,
     heights,
     session,
     live,

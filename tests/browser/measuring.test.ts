@@ -310,6 +310,34 @@ describe('two screens on one session', () => {
     await recorder.close()
   })
 
+  it('keeps a figure half typed at its site while the other screen reads the same', async () => {
+    const { id } = await open('laboratory-7')
+    await coach.enter(72)
+    const recorder = await Visitor.arrive(studio.browser, studio.server.address)
+    await recorder.signIn(LEAD)
+    await recorder.turn(`/measure/${id}`)
+    await recorder.measuring()
+    await coach.page.keyboard.type('1')
+    await recorder.enter(14)
+    await coach.sees('14.0')
+    await coach.page.keyboard.type('4.5')
+    await coach.keys('Enter')
+    const { readings } = await holds(id, 3)
+    expect(readings.map(({ site, value }) => [site, value])).toEqual([
+      ['weight', 72],
+      ['triceps', 14],
+      ['triceps', 14.5],
+    ])
+    // Taken back, it lets the sheet go on in turn: subscapular.
+    await coach.page.keyboard.type('9')
+    await recorder.enter(13)
+    await coach.sees('13.0')
+    await coach.keys('Backspace')
+    await coach.enter(8)
+    expect((await holds(id, 5)).readings.at(-1)).toMatchObject({ site: 'chest', value: 8 })
+    await recorder.close()
+  })
+
   it('says calmly that a session was finished elsewhere', async () => {
     const { id } = await open('one-site-tape', { sex: 'male' })
     await coach.enter(88)

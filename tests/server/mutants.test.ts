@@ -78,7 +78,8 @@ afterAll(async () => {
 
 async function rowsNow(): Promise<number> {
   let all = 0
-  for (const { table } of archivedTables()) all += (await store.database.select({ rows: count() }).from(table))[0]?.rows ?? 0
+  for (const { table } of archivedTables())
+    all += (await store.database.select({ rows: count() }).from(table))[0]?.rows ?? 0
   return all
 }
 

@@ -45,6 +45,7 @@ const entry = useEntry({
   resolutionMm,
   commit,
   strike: session.strikeAt,
+  typing: session.typing,
 })
 
 const { method, chooseWay, leftOutBefore } = useSiteHints(facts, current)

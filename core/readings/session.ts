@@ -88,16 +88,38 @@ export function sessionState(
     const skipped = live.length === 0 ? (skips.find((skip) => skip.site === site) ?? null) : null
     return { site, policy, live, struck, skipped, ...reconcile(live.map(valueOf), policy) }
   })
+  return summedUp(sites, protocol.sites.find((site) => site === lastSite) ?? null, foldPolicy)
+}
+
+function summedUp(
+  sites: SiteState[],
+  lastSite: SiteId | null,
+  { base, most }: Pick<SessionState, 'base' | 'most'>,
+): SessionState {
   const summed = sites.filter((site) => isFold(site.site) && isSettled(site) && site.value !== null)
   return {
     sites,
-    lastSite: protocol.sites.find((site) => site === lastSite) ?? null,
-    base: foldPolicy.base,
-    most: foldPolicy.most,
+    lastSite,
+    base,
+    most,
     complete: sites.every(isSettled),
     settledSum: summed.reduce((sum, site) => sum + (site.value ?? 0), 0),
     settledCount: summed.length,
   }
+}
+
+/**
+ * The state after one more reading, taken after all the others: what `sessionState` gives of them all, for a fraction of
+ * its work. For a session followed reading by reading, as simulations do thousands of times.
+ */
+export function withNext(state: SessionState, reading: Reading): SessionState {
+  const sites = state.sites.map((own): SiteState => {
+    if (own.site !== reading.site) return own
+    const live = [...own.live, { ...reading, struck: false }]
+    return { ...own, live, skipped: null, ...reconcile(live.map(valueOf), own.policy) }
+  })
+  const lastSite = sites.find(({ site }) => site === reading.site)?.site ?? state.lastSite
+  return summedUp(sites, lastSite, state)
 }
 
 /**

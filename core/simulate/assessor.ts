@@ -1,4 +1,4 @@
-import { nextStep, sessionState, type Reading } from '../readings'
+import { nextStep, sessionState, withNext, type Reading } from '../readings'
 import { isFold } from '../sites'
 import { type Protocol } from '../protocols'
 import type { Random } from './random'
@@ -37,12 +37,13 @@ function readDial(mm: number): number {
 export function simulateFolds(random: Random, wanted: SimulatedSession): Reading[] {
   const { protocol, trueFolds, technicalError, startedAt, stopAfter = Infinity } = wanted
   const readings: Reading[] = []
+  let session = sessionState(protocol, [], [])
   for (;;) {
-    const step = nextStep(sessionState(protocol, readings, []))
+    const step = nextStep(session)
     if (step.kind === 'finished' || readings.length >= stopAfter) return readings
     const fold = isFold(step.site)
     const truth = trueFolds[step.site] ?? (fold ? 10 : 40)
-    readings.push({
+    const reading: Reading = {
       id: random.uuid(),
       site: step.site,
       round: step.round,
@@ -52,6 +53,8 @@ export function simulateFolds(random: Random, wanted: SimulatedSession): Reading
       unit: fold ? 'mm' : 'cm',
       takenAt: new Date(startedAt.getTime() + (60 + readings.length * SECONDS_A_READING) * 1000).toISOString(),
       source: 'simulated',
-    })
+    }
+    readings.push(reading)
+    session = withNext(session, reading)
   }
 }

@@ -1,4 +1,4 @@
-import { nextStep, sessionState, type Reading } from '../readings'
+import { nextStep, sessionState, withNext, type Reading } from '../readings'
 import type { Protocol } from '../protocols'
 import { isFold, type SiteId } from '../sites'
 import type { Random } from './random'
@@ -80,14 +80,15 @@ export function simulateWorld(
       }),
     )
     const readings: Reading[] = []
+    let session = sessionState(protocol, [], [])
     for (;;) {
-      const step = nextStep(sessionState(protocol, readings, []))
+      const step = nextStep(session)
       if (step.kind === 'finished') break
       const mm = marked[step.site] ?? 10
       const before = readings.find(({ site }) => site === step.site)
       const read = Math.round((mm + sigma(mm) * random.normal()) / markMm) * markMm
       const value = before && random.next() < copied ? before.value : Math.max(isFold(step.site) ? 2 : 10, read)
-      readings.push({
+      const reading: Reading = {
         id: random.uuid(),
         site: step.site,
         round: step.round,
@@ -95,7 +96,9 @@ export function simulateWorld(
         unit: 'mm',
         takenAt: new Date(startedAt.getTime() + readings.length * 11_000).toISOString(),
         source: 'simulated',
-      })
+      }
+      readings.push(reading)
+      session = withNext(session, reading)
     }
     return { startedAt: startedAt.toISOString(), readings }
   })

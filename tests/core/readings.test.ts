@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { joinLog, nextStep, parseFold, POLICIES, reconcile, sessionState } from '../../core/readings'
+import { joinLog, nextStep, parseFold, POLICIES, reconcile, sessionState, withNext } from '../../core/readings'
 import { type SiteId } from '../../core/sites'
 import { PROTOCOLS } from '../../core/protocols'
 import { fold, rounds, strike, takeSession } from '../support/readings'
@@ -120,6 +120,16 @@ describe('facts and their deliveries', () => {
     fc.assert(
       fc.property(delivery, (delivered) => {
         expect(state(delivered, [...struck, ...struck])).toEqual(expected)
+      }),
+    )
+  })
+
+  it('gives reading by reading what it gives of them all together', () => {
+    const site = fc.constantFrom(...seven.sites, 'calf' as const)
+    fc.assert(
+      fc.property(fc.array(fc.tuple(site, mm), { maxLength: 40 }), (values) => {
+        const read = values.map(([at, value], i) => fold(at, value, i))
+        expect(read.reduce(withNext, state([]))).toEqual(state(read))
       }),
     )
   })

@@ -3,7 +3,7 @@
  * need each other; ends with one line of counts.
  */
 import { spawn } from 'node:child_process'
-import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureChromium } from './lib/chromium.mjs'
 import { ensurePostgres } from './lib/postgres.mjs'
@@ -78,25 +78,34 @@ const programs = ended('node', [
 ensureInstalled()
 await programs
 await check('Chromium', ensureChromium)
-await Promise.all([
-  // In a process of its own: it holds its thread while it builds.
-  check('Build', () =>
-    ended('node', ['--input-type=module', '-e', "(await import('./scripts/lib/prepare.mjs')).ensureBuilt()"]),
-  ),
-  inTurn(
-    ['Lint', () => ended('npm', ['run', '--silent', 'lint'])],
-    ['Format', () => ended('npm', ['run', '--silent', 'format:check'])],
-  ),
-])
+// In a process of its own: it holds its thread while it builds.
+const build = check('Build', () =>
+  ended('node', ['--input-type=module', '-e', "(await import('./scripts/lib/prepare.mjs')).ensureBuilt()"]),
+)
+let isBuilt = false
+void build.then(() => (isBuilt = true))
+const reading = inTurn(
+  ['Lint', () => ended('npm', ['run', '--silent', 'lint'])],
+  ['Format', () => ended('npm', ['run', '--silent', 'format:check'])],
+  [
+    'Types',
+    async () => {
+      // The build writes what pages and routes are called when it begins.
+      while (!isBuilt && !existsSync(join(ROOT, '.nuxt/tsconfig.app.json')))
+        await new Promise((wake) => setTimeout(wake, 500))
+      await ended('node', ['scripts/types.mjs', '--built'])
+    },
+  ],
+)
+await build
 const onServer = ensurePostgres()
 // What is tried on a server is not tried on the embedded database too, which every other file and every browser stands on.
 if (onServer) process.env.OTHERS_ON = 'postgres'
 else
   console.log('Tests of the server on PostgreSQL: left out, there is none on this machine and none can be installed.')
-await Promise.all([
-  check('Types', () => ended('node', ['scripts/types.mjs', '--built'])),
-  // All in one run: a file that waits for its browser or server leaves the cores to one that computes.
-  vitest(['core', 'server', 'apart', 'browser', ...(onServer ? ['postgres'] : [])]),
-])
+// All in one run: a file that waits for its browser or server leaves the cores to one that computes. And in as few
+// projects as can be: each reads every module anew.
+process.env.TOGETHER = '1'
+await Promise.all([reading, vitest(['together', 'apart', ...(onServer ? ['postgres'] : [])])])
 console.log(`${passed} passed, ${failed} failed (${since(began)})`)
 process.exitCode = failed === 0 ? 0 : 1

@@ -125,7 +125,7 @@ describe('facts and their deliveries', () => {
   })
 
   it('gives reading by reading what it gives of them all together', () => {
-    const site = fc.constantFrom(...seven.sites, 'calf' as const)
+    const site = fc.constantFrom<SiteId>(...seven.sites, 'medial-calf')
     fc.assert(
       fc.property(fc.array(fc.tuple(site, mm), { maxLength: 40 }), (values) => {
         const read = values.map(([at, value], i) => fold(at, value, i))

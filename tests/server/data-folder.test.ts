@@ -1,5 +1,15 @@
 import { spawnSync } from 'node:child_process'
-import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer } from 'node:net'
 import { once } from 'node:events'
 import { hostname, tmpdir } from 'node:os'
@@ -90,40 +100,50 @@ describe('two servers', () => {
 })
 
 describe('a data folder that held a database', () => {
+  let server: Server
+  let coach: Caller
+  let database: string
+  beforeAll(async () => {
+    server = await startServer()
+    database = join(server.dataDir, 'postgres')
+    coach = new Caller(server)
+    await coach.setUp()
+    await server.kill()
+  })
+  afterAll(() => server.remove())
+
   it.each(['PG_VERSION', 'global/pg_control', 'pg_wal'])(
     'is refused without its %s, and not laid over',
     async (part) => {
-      const server = await startServer()
-      await new Caller(server).setUp()
-      await server.kill()
-      rmSync(join(server.dataDir, 'postgres', part), { recursive: true })
-      const before = readdirSync(join(server.dataDir, 'postgres'))
+      const away = join(server.dataDir, 'away')
+      renameSync(join(database, part), away)
+      const before = readdirSync(database)
       const again = await endsBy(server.env)
       expect(again.code).toBe(1)
       expect(again.said).toContain(part)
-      expect(readdirSync(join(server.dataDir, 'postgres'))).toEqual(before)
-      await server.remove()
+      expect(readdirSync(database)).toEqual(before)
+      renameSync(away, join(database, part))
     },
   )
 
-  it('is refused when the whole database is gone', async () => {
-    const server = await startServer()
-    await server.kill()
-    rmSync(join(server.dataDir, 'postgres'), { recursive: true })
+  it('is refused when the whole database is gone, and opens when it is all back', async () => {
+    const away = join(server.dataDir, 'away')
+    renameSync(database, away)
     expect((await endsBy(server.env)).code).toBe(1)
-    await server.remove()
+    rmSync(database, { recursive: true, force: true })
+    renameSync(away, database)
+    await server.start()
+    expect((await coach.send('GET', '/api/me')).status).toBe(200)
+    await server.kill()
   })
 
   it('and cannot be opened is tried once more by npm start, which then says so and ends', async () => {
-    const server = await startServer()
-    await server.kill()
-    const control = join(server.dataDir, 'postgres/global/pg_control')
+    const control = join(database, 'global/pg_control')
     writeFileSync(control, Buffer.alloc(statSync(control).size))
     const program = runProgram('scripts/start.mjs', server.env)
     expect(await program.ended).toBe(75)
     expect(program.said().match(/Starting it once more/g)).toHaveLength(1)
     expect(program.said()).toContain('is not started a third time')
-    await server.remove()
   }, 60_000)
 })
 

@@ -56,65 +56,76 @@ const everything = Boolean(process.env.EVERYTHING)
 /** Said by scripts/test.mjs: the other tests of the server run on a PostgreSQL server. */
 const othersElsewhere = !everything && process.env.OTHERS_ON === 'postgres'
 
-const CORE = ['tests/core/**/*.test.ts', 'tests/cli/**/*.test.ts', 'tests/app/**/*.test.ts']
-const SERVER = othersElsewhere ? [...EMBEDDED, ...EITHER] : ['tests/server/**/*.test.ts']
-const BROWSER = ['tests/browser/**/*.test.ts']
-const NOT_ON_SERVER = [...APART, 'tests/server/processes.test.ts']
-
-/** What every project but the few apart shares: what a file starts it ends, and imports take 3 s of computation a file. */
-const SHARED = { setupFiles, isolate: false }
-const PREPARED = { globalSetup: 'tests/support/prepare.ts' }
-/** Short-lived databases: their code is not worth optimising. */
-const SHORT_LIVED = { execArgv: ['--liftoff-only'] }
-
-/** One by one, for every day. */
-const BY_KIND = [
-  { ...SHARED, name: 'core', include: CORE, testTimeout: 60_000 },
-  {
-    ...SHARED,
-    ...PREPARED,
-    ...SHORT_LIVED,
-    name: 'server',
-    include: SERVER,
-    exclude: NOT_ON_SERVER,
-    testTimeout: 60_000,
-    hookTimeout: 120_000,
-  },
-  { ...SHARED, ...PREPARED, name: 'browser', include: BROWSER, testTimeout: 180_000, hookTimeout: 180_000 },
-]
-/** The same as one (scripts/test.mjs): every project transforms and reads the modules for itself. */
-const TOGETHER = [
-  {
-    ...SHARED,
-    ...PREPARED,
-    ...SHORT_LIVED,
-    name: 'together',
-    include: [...CORE, ...SERVER, ...BROWSER],
-    exclude: NOT_ON_SERVER,
-    testTimeout: 180_000,
-    hookTimeout: 180_000,
-  },
-]
-const REST = [
-  {
-    ...SHARED,
-    // The same tests on a real PostgreSQL server of their own.
-    name: 'postgres',
-    setupFiles: [...setupFiles, 'tests/support/on-postgres.ts'],
-    include: ['tests/server/**/*.test.ts'],
-    exclude: [...APART, ...EMBEDDED, ...(everything ? [] : EITHER)],
-    globalSetup: 'tests/support/prepare-postgres.ts',
-    testTimeout: 60_000,
-    hookTimeout: 120_000,
-  },
-  { ...SHORT_LIVED, name: 'apart', setupFiles, include: APART, testTimeout: 60_000, hookTimeout: 120_000 },
-]
-
 export default defineConfig({
   resolve: { alias },
   test: {
     // Two cores: one file waits for its browser or server while the others compute.
     maxWorkers: 3,
-    projects: [...(process.env.TOGETHER ? TOGETHER : BY_KIND), ...REST].map((test) => ({ resolve: { alias }, test })),
+    projects: [
+      {
+        resolve: { alias },
+        test: {
+          name: 'core',
+          setupFiles,
+          // Pure functions: nothing one file does reaches another, and imports are worth keeping.
+          isolate: false,
+          include: ['tests/core/**/*.test.ts', 'tests/cli/**/*.test.ts', 'tests/app/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'server',
+          setupFiles,
+          // As above: what a file starts it ends, and imports take 3 s of computation a file.
+          isolate: false,
+          include: othersElsewhere ? [...EMBEDDED, ...EITHER] : ['tests/server/**/*.test.ts'],
+          exclude: [...APART, 'tests/server/processes.test.ts'],
+          globalSetup: 'tests/support/prepare.ts',
+          // Short-lived databases: their code is not worth optimising.
+          execArgv: ['--liftoff-only'],
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          // The same tests on a real PostgreSQL server of their own.
+          name: 'postgres',
+          setupFiles: [...setupFiles, 'tests/support/on-postgres.ts'],
+          isolate: false,
+          include: ['tests/server/**/*.test.ts'],
+          exclude: [...APART, ...EMBEDDED, ...(everything ? [] : EITHER)],
+          globalSetup: 'tests/support/prepare-postgres.ts',
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'apart',
+          setupFiles,
+          include: APART,
+          execArgv: ['--liftoff-only'],
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'browser',
+          setupFiles,
+          isolate: false,
+          include: ['tests/browser/**/*.test.ts'],
+          globalSetup: 'tests/support/prepare.ts',
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+        },
+      },
+    ],
   },
 })

@@ -103,9 +103,7 @@ const onServer = ensurePostgres()
 if (onServer) process.env.OTHERS_ON = 'postgres'
 else
   console.log('Tests of the server on PostgreSQL: left out, there is none on this machine and none can be installed.')
-// All in one run: a file that waits for its browser or server leaves the cores to one that computes. And in as few
-// projects as can be: each reads every module anew.
-process.env.TOGETHER = '1'
-await Promise.all([reading, vitest(['together', 'apart', ...(onServer ? ['postgres'] : [])])])
+// All in one run: a file that waits for its browser or server leaves the cores to one that computes.
+await Promise.all([reading, vitest(['core', 'server', 'apart', 'browser', ...(onServer ? ['postgres'] : [])])])
 console.log(`${passed} passed, ${failed} failed (${since(began)})`)
 process.exitCode = failed === 0 ? 0 : 1

@@ -80,9 +80,7 @@ onUnmounted(() => {
       <div class="relative aspect-[2/3] overflow-hidden rounded border border-rule bg-wash">
         <video v-if="stream" ref="video" autoplay playsinline muted class="size-full object-cover" />
         <img v-else-if="preview" :src="preview" alt="The photograph as chosen" class="size-full object-cover" />
-        <p v-else class="px-6 py-3 text-center text-faded">
-          The camera’s picture appears here.
-        </p>
+        <p v-else class="px-6 py-3 text-center text-faded">The camera’s picture appears here.</p>
         <img
           v-if="ghost && withGhost"
           :src="ghost"

@@ -4,7 +4,8 @@ import { computed, ref, shallowRef } from 'vue'
 import { composeWith, type Composition } from '#core/composition/checkin'
 import type { CheckinFacts } from '#core/composition/facts'
 import type { Equation } from '#core/equations/equation'
-import { joinLog, nextStep, policyOf, reconcile, valueOf, type Reading, type Source, type Why } from '#core/readings'
+import { joinLog, nextStep, policyOf, reconcile, valueOf } from '#core/readings'
+import type { MeasureId, Reading, Source, Why } from '#core/readings'
 import type { SiteId, WayId } from '#core/sites'
 import { checkinFacts, protocolOf } from '#shared/checkin-facts'
 import type { CheckinRecord, MeasuringFacts } from '#shared/schemas/checkin'
@@ -69,9 +70,9 @@ export function useMeasuring(checkinId: string) {
   const weightSkipped = ref(false)
   /** Sites beyond what this person's equations need, asked for here. */
   const wished = ref<SiteId[]>([])
-  const chosen = ref<SiteId | 'weight' | 'height' | null>(null)
+  const chosen = ref<MeasureId | null>(null)
   /** Where a figure stands half typed: what other screens send does not move it to another site. */
-  const typedAt = ref<SiteId | 'weight' | 'height' | null>(null)
+  const typedAt = ref<MeasureId | null>(null)
   /** A reading picked to be struck; null: striking takes the newest. */
   const picked = ref<string | null>(null)
 
@@ -242,7 +243,7 @@ export function useMeasuring(checkinId: string) {
   }
 
   /** Moves the current cell to a row of the sheet; null: the next one in turn. */
-  function choose(site: SiteId | 'weight' | 'height' | null): void {
+  function choose(site: MeasureId | null): void {
     chosen.value = site
     typedAt.value = null
     picked.value = null

@@ -283,13 +283,19 @@ describe('the hand at the sheet', () => {
 })
 
 describe('two screens on one session', () => {
-  it('shows both what either enters, live, and merges without overwriting', async () => {
-    const { id } = await open('laboratory-7')
-    await coach.enter(72)
+  /** Another screen at this session, open for its next entry. */
+  async function besideAt(id: string): Promise<Visitor> {
     const recorder = await Visitor.arrive(studio.browser, studio.server.address)
     await recorder.signIn(LEAD)
     await recorder.turn(`/measure/${id}`)
     await recorder.measuring()
+    return recorder
+  }
+
+  it('shows both what either enters, live, and merges without overwriting', async () => {
+    const { id } = await open('laboratory-7')
+    await coach.enter(72)
+    const recorder = await besideAt(id)
     const [first, second] = [
       [14, 13, 8, 10, 15, 20, 22],
       [14.5, 13, 8, 10.5, 15, 20, 22.5],
@@ -313,10 +319,7 @@ describe('two screens on one session', () => {
   it('keeps a figure half typed at its site while the other screen reads the same', async () => {
     const { id } = await open('laboratory-7')
     await coach.enter(72)
-    const recorder = await Visitor.arrive(studio.browser, studio.server.address)
-    await recorder.signIn(LEAD)
-    await recorder.turn(`/measure/${id}`)
-    await recorder.measuring()
+    const recorder = await besideAt(id)
     await coach.page.keyboard.type('1')
     await recorder.enter(14)
     await coach.sees('14.0')

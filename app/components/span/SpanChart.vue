@@ -14,6 +14,9 @@ import { chartColours } from './theme'
 
 use([LineChart, CustomChart, GridComponent, TooltipComponent, AxisPointerComponent, CanvasRenderer])
 
+/** Milliseconds a jaw has to stand until the courses are worked out anew. */
+const COURSES_AFTER_MS = 250
+
 const props = defineProps<{
   ends: readonly FollowedEnd[]
   from: number
@@ -40,8 +43,10 @@ const reference = computed(() => {
 })
 const series = shallowRef<ReturnType<typeof chartSeries> | null>(null)
 const courses = shallowRef<ChartCourses | null>(null)
-/** A long history is drawn at once and its courses as soon as there is time. */
+/** A long history is drawn at once and its courses as soon as there is time, never before the chart is on the screen. */
 let waiting: number | undefined
+let later: (() => void) | undefined
+let isShown = false
 watch(
   () => [reference.value, props.ends, props.noises, props.units] as const,
   () => {
@@ -52,7 +57,8 @@ watch(
     clearTimeout(waiting)
     if (props.ends.length <= SHOWN_AT_ONCE) return work()
     courses.value = null
-    waiting = window.setTimeout(work, 250)
+    later = () => (waiting = window.setTimeout(work, COURSES_AFTER_MS))
+    if (isShown) later()
   },
   { immediate: true },
 )
@@ -82,7 +88,21 @@ const shade = computed(() => {
   }
 })
 
-onBeforeUnmount(() => clearTimeout(waiting))
+/** The library says that it has drawn before anything of it is on the screen: what waits for the chart waits for its frame. */
+function drawn() {
+  requestAnimationFrame(() =>
+    setTimeout(() => {
+      isShown = true
+      emit('drawn')
+      later?.()
+    }),
+  )
+}
+
+onBeforeUnmount(() => {
+  later = undefined
+  clearTimeout(waiting)
+})
 
 /** The chart follows its box in whole pixels; a fraction of one would draw everything a second time for nothing. */
 useResizeObserver(box, ([entry]) => {
@@ -109,7 +129,7 @@ defineExpose({ picture })
       :update-options="{ notMerge: true }"
       role="img"
       aria-label="Lean mass, fat mass and sum of folds over time, each with its measuring error; the table of all check-ins holds the same figures"
-      @rendered.once="emit('drawn')"
+      @rendered.once="drawn"
     />
   </div>
 </template>

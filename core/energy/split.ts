@@ -1,7 +1,7 @@
 import { Z_95 } from '../error/interval'
+import { quantileOf } from '../error/monte-carlo'
 import type { Change } from '../following'
 import { seededRandom } from '../simulate/random'
-import { quantileOf } from './forecast'
 
 /** Forbes' constant: lean follows fat as 10.4 kg times its logarithm. */
 const FORBES_KG = 10.4
@@ -36,6 +36,13 @@ export function forbesShare(fatKg: number, weightChange: number): number {
 }
 
 const DRAWS = 4000
+/** The errors drawn, fat's and weight's in turn: the same for every split, so that a dragged jaw draws none. */
+let drawn: Float64Array | undefined
+
+function normals(): Float64Array {
+  const { normal } = seededRandom(104)
+  return Float64Array.from({ length: 2 * DRAWS }, normal)
+}
 
 /**
  * The split of a change of weight that is real: fat's part of it, by simulating both with their errors.
@@ -49,12 +56,12 @@ export function splitOf(
 ): Split | null {
   if (weight.verdict !== 'real' || weight.change === 0) return null
   const sdOf = ({ low, high }: { low: number; high: number }) => (high - low) / (2 * Z_95)
-  const { normal } = seededRandom(104)
   const [fatSd, weightSd] = [sdOf(fat), sdOf(weight)]
-  const shares = Array.from(
-    { length: DRAWS },
-    () => (fat.change + fatSd * normal()) / (weight.change + weightSd * normal()),
-  ).sort((a, b) => a - b)
+  const errors = (drawn ??= normals())
+  const shares = new Float64Array(DRAWS)
+  for (let i = 0; i < DRAWS; i += 1)
+    shares[i] =
+      (fat.change + fatSd * (errors[2 * i] as number)) / (weight.change + weightSd * (errors[2 * i + 1] as number))
   const [low, high] = [quantileOf(shares, 0.025), quantileOf(shares, 0.975)]
   const expected = forbesShare(fatKg, weight.change)
   const lost = weight.change < 0

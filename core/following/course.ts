@@ -1,4 +1,5 @@
-import { COURSES, noiseTerms, runCourse } from './course-filter'
+import { COURSES, noiseTerms, type CourseModel } from './course-filter'
+import { runCourses } from './course-runs'
 import { Mixture } from './mixture'
 import type { Noise } from './noise'
 import { filterSeriesOf, heldOf, likelihoodOf, scaleOf, type OddsSeries } from './odds'
@@ -29,12 +30,12 @@ export function smoothedCourse(
   const parts = heldOf(held).flatMap((noise) => {
     const terms = noiseTerms(filter, noise)
     const logOf = likelihoodOf(noise, count)
-    return COURSES.map((course) => {
-      const { lastSquares, lastLog } = runCourse(filter, terms, course, false)
+    const { moved } = runCourses(filter, terms, false)
+    return moved.map(({ lastSquares, lastLog }, k) => {
       return {
         log: logOf(count - 1, lastLog, lastSquares),
         ...scaleOf(noise, lastSquares, count),
-        ...smoothCourse(filter, terms, course),
+        ...smoothCourse(filter, terms, COURSES[k] as CourseModel),
       }
     })
   })

@@ -1,21 +1,20 @@
-import { dayNumber, type Day } from '../calendar'
-import { conditionChanges } from '../composition/conditions'
+import type { Day } from '../calendar'
 import { reachedOf, weightOf, type SpanEnd } from '../composition/end-figures'
-import { caliperOf, dayOf } from '../composition/facts'
-import { sameWay } from '../composition/terms'
-import { handBias, type Hand } from '../error/hands'
+import { handBias } from '../error/hands'
 import { markOf, readingVariance, siteVisitVariance, weighingVariance, type ErrorModel } from '../error/model'
 import { isFold, type SiteId } from '../sites'
 import { countedReadings, type Copying } from './copies'
 import type { OddsSeries } from './odds'
+import { columnsOf, handsOf, type VisitColumns } from './visit-columns'
 import { isByEquation, limbOf, weightsOf, type FigureId, type FigureTerms, type Weights } from './weights'
 
 /** A figure's value at a visit; null where it is not there. */
 export function figureValue(figure: FigureId, end: SpanEnd, summed: readonly SiteId[]): number | null {
   const { values, indexes } = end.result
   if (figure === 'sum') {
-    const all = summed.map((site) => values[site])
-    return summed.length > 0 && all.every((one) => one !== undefined) ? all.reduce((a, b) => a + b, 0) : null
+    let sum = 0
+    for (const site of summed) sum += values[site] ?? NaN
+    return summed.length > 0 && !Number.isNaN(sum) ? sum : null
   }
   if (figure === 'weight') return weightOf(end)
   if (!isByEquation(figure)) {
@@ -52,26 +51,31 @@ interface VarianceSettings {
   copying?: Copying | undefined
 }
 
-/** Gives what a figure's variance at any visit is made of, as the model takes it at the client's mean values. */
+/**
+ * Gives what a figure's variance at any visit is made of, as the model takes it at the client's mean values.
+ * @param columns of the visits it will be asked about, each then with its place among them
+ */
 export function varianceTeller(
   weights: Weights,
   { means, weightKg }: FigureTerms,
   { model, copying }: VarianceSettings,
-): (end: SpanEnd, differs: boolean) => VarianceParts {
+  columns: VisitColumns | null = null,
+): (end: SpanEnd, differs: boolean, place?: number) => VarianceParts {
   let [mark, day] = [0, 0]
   const rows = (Object.entries(weights.sites) as [SiteId, number][]).map(([site, slope]) => {
     const mean = means[site] ?? 0
     const single = readingVariance(site, mean, markOf(site), model)
     mark += slope * slope * siteVisitVariance(single, Infinity, model)
     if (isFold(site)) day += slope * mean
-    return { site, single: slope * slope * single }
+    return { site, single: slope * slope * single, readings: columns?.readings(site, copying) }
   })
   const commonDay = (model.dayShare * day) ** 2
   const widened = commonDay * model.conditionsFactor ** 2
   const single = weightKg === null ? 0 : weights.weight ** 2 * weighingVariance(weightKg, 1, model)
-  return (end, differs) => {
+  return (end, differs, place = 0) => {
     let reading = 0
-    for (const { site, single: variance } of rows) reading += variance / countedReadings(end, site, copying)
+    for (const { site, single: variance, readings } of rows)
+      reading += variance / (readings?.[place] ?? countedReadings(end, site, copying))
     const count = end.week?.count ?? 1
     const weight =
       count === 1 || weightKg === null ? single : weights.weight ** 2 * weighingVariance(weightKg, count, model)
@@ -81,19 +85,6 @@ export function varianceTeller(
 
 function totalOf({ reading, mark, day, weight, bend }: VarianceParts): number {
   return reading + mark + day + weight + bend
-}
-
-/** The first's hand and another's; what is not known is taken for the first's. */
-function handsOf(first: SpanEnd, { facts }: SpanEnd): [Hand, Hand] {
-  const from = { assessorId: first.facts.assessorId ?? null, caliperId: caliperOf(first.facts) }
-  const to = { assessorId: facts.assessorId ?? from.assessorId, caliperId: caliperOf(facts) ?? from.caliperId }
-  return [from, to]
-}
-
-/** Who measured with which caliper. */
-function handOf(end: SpanEnd, first: SpanEnd): string {
-  const [, { assessorId, caliperId }] = handsOf(first, end)
-  return `${assessorId ?? ''} ${caliperId ?? ''}`
 }
 
 /** One figure of a client over their visits, with the ends it was taken from. */
@@ -126,31 +117,32 @@ export function figureOver(
   const now = ends.at(-1)
   const weights = weightsOf(figure, terms, settings.summed)
   if (!now || !weights) return null
-  const sites = Object.keys(weights.sites) as SiteId[]
-  const [lifted, byEquation] = [sites.filter(isFold), isByEquation(figure)]
-  const held = ends.filter(
-    (end) =>
-      figureValue(figure, end, settings.summed) !== null &&
-      (!byEquation || terms.percentOf.has(end)) &&
-      (end === now || lifted.every((site) => sameWay(end, now, site))),
+  const columns = columnsOf(ends)
+  const asLast = (Object.keys(weights.sites) as SiteId[]).filter(isFold).map(columns.asLast)
+  const byEquation = isByEquation(figure)
+  const values = ends.map((end) => figureValue(figure, end, settings.summed))
+  const places = [...ends.keys()].filter(
+    (i) =>
+      values[i] !== null &&
+      (!byEquation || terms.percentOf.has(ends[i] as SpanEnd)) &&
+      asLast.every((alike) => alike[i]),
   )
-  const first = held[0]
-  if (!first || held.length < 2 || held.at(-1) !== now) return null
-  const days = held.map((end) => dayOf(end.facts))
-  const start = dayNumber(days[0] ?? '')
-  const conditions = first.facts.conditions ?? {}
-  const partsAt = varianceTeller(weights, terms, settings)
+  const first = places[0]
+  if (first === undefined || places.length < 2 || places.at(-1) !== ends.length - 1) return null
+  const start = columns.dayNumbers[first] as number
+  const [differing, hands] = [columns.differing(first), columns.hands(first)]
+  const partsAt = varianceTeller(weights, terms, settings, columns)
+  const held = places.map((i) => ends[i] as SpanEnd)
+  const own = places.map((i) => hands[i] as string)
   return {
     ends: held,
-    days,
+    days: places.map((i) => columns.days[i] as Day),
     series: {
-      weeks: days.map((day) => (dayNumber(day) - start) / 7),
-      values: held.map((end) => figureValue(figure, end, settings.summed) ?? NaN),
-      variances: held.map((end) =>
-        totalOf(partsAt(end, conditionChanges(conditions, end.facts.conditions ?? {}).length > 0)),
-      ),
-      hands: held.map((end) => handOf(end, first)),
-      ...offsetsBetween(held, weights, terms, settings.model),
+      weeks: places.map((i) => ((columns.dayNumbers[i] as number) - start) / 7),
+      values: places.map((i) => values[i] as number),
+      variances: places.map((i) => totalOf(partsAt(ends[i] as SpanEnd, differing[i] as boolean, i))),
+      hands: own,
+      ...offsetsBetween(held, own, weights, terms, settings.model),
     },
   }
 }
@@ -158,6 +150,7 @@ export function figureOver(
 /** What is held of each hand's offset against the first's: what studies found taken off, what is left as a variance. */
 function offsetsBetween(
   held: readonly SpanEnd[],
+  hands: readonly string[],
   weights: Weights,
   { means }: FigureTerms,
   { handShare }: ErrorModel,
@@ -165,8 +158,8 @@ function offsetsBetween(
   const first = held[0] as SpanEnd
   const known = held.at(-1)?.hands ?? []
   const offsets = new Map<string, { bias: number; variance: number }>()
-  const biases = held.map((end) => {
-    const key = handOf(end, first)
+  const biases = held.map((end, i) => {
+    const key = hands[i] as string
     const told = offsets.get(key)
     if (told) return told.bias
     const offset = { bias: 0, variance: 0 }

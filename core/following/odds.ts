@@ -1,5 +1,6 @@
 import { logGamma } from '../trend/student'
-import { COURSES, noiseTerms, runCourse, type FilterRun, type FilterSeries } from './course-filter'
+import { COURSES, noiseTerms, type FilterRun, type FilterSeries } from './course-filter'
+import { runCourses } from './course-runs'
 import { Mixture } from './mixture'
 import type { HeldNoise, Noise } from './noise'
 
@@ -111,9 +112,9 @@ export function oddsOf(series: OddsSeries, held: Noise, running = true): Odds | 
       into.add(count - 1 - from, last)
       return last
     }
-    take(runCourse(filter, terms, { kind: 'none' }, running), still)
-    for (const course of COURSES) {
-      const run = runCourse(filter, terms, course, running)
+    const runs = runCourses(filter, terms, running)
+    take(runs.still, still)
+    for (const run of runs.moved) {
       const log = take(run, moved)
       const { scale, freedom } = scaleOf(noise, run.lastSquares, count)
       mixture.add(log, run.change, Math.sqrt(scale * run.changeVariance), freedom)

@@ -1,7 +1,8 @@
 import * as fc from 'fast-check'
 import { Matrix, CholeskyDecomposition, determinant, inverse } from 'ml-matrix'
 import { describe, expect, it } from 'vitest'
-import { COURSES, noiseTerms, runCourse, type CourseModel } from '../../core/following/course-filter'
+import { COURSES, noiseTerms, runCourse, type CourseModel, type FilterRun } from '../../core/following/course-filter'
+import { runCourses } from '../../core/following/course-runs'
 import { ASSUMED_NOISE, evidenceOf, NOISE_GRID, type NoiseModel } from '../../core/following/noise'
 import { oddsOf, type OddsSeries } from '../../core/following/odds'
 import { judge, searchOf } from '../../core/following/verdict'
@@ -32,6 +33,36 @@ describe('the filters', () => {
       expect(run.logs.at(-1)).toBeCloseTo(log, 8)
     },
   )
+
+  it.each(NOISE_GRID)('give every course at once the same under %o, after every visit', (noise) => {
+    const series = filterSeries()
+    const terms = noiseTerms(series, noise)
+    const { still, moved } = runCourses(series, terms)
+    const runs: [CourseModel, FilterRun][] = [
+      [{ kind: 'none' }, still],
+      ...COURSES.map((course, k): [CourseModel, FilterRun] => [course, moved[k] as FilterRun]),
+    ]
+    for (const [course, run] of runs) {
+      const { squares, log } = contrasts(covariance(noise, course))
+      expect(run.lastSquares).toBeCloseTo(squares, 8)
+      expect(run.lastLog).toBeCloseTo(log, 8)
+      const alone = runCourse(series, terms, course)
+      expect(run.change).toBeCloseTo(alone.change, 8)
+      expect(run.changeVariance).toBeCloseTo(alone.changeVariance, 8)
+      alone.squares.forEach((one, i) => expect(run.squares[i]).toBeCloseTo(one, 8))
+      alone.logs.forEach((one, i) => expect(run.logs[i]).toBeCloseTo(one, 8))
+    }
+    // Only the last asked for: the same. With other hands each by itself.
+    const last = runCourses(series, terms, false)
+    expect(last.moved.map(({ lastLog }) => lastLog)).toEqual(
+      moved.map(({ lastLog }) => expect.closeTo(lastLog, 8) as number),
+    )
+    const others = filterSeries(['runa', 'runa', 'ivo', 'ivo', 'runa', 'ivo'], 40)
+    const own = noiseTerms(others, noise)
+    runCourses(others, own).moved.forEach((run, k) =>
+      expect(run).toEqual(runCourse(others, own, COURSES[k] as CourseModel)),
+    )
+  })
 
   it('integrate the offset of other hands out', () => {
     const hands = ['runa', 'runa', 'ivo', 'ivo', 'runa', 'ivo']

@@ -55,15 +55,18 @@ export function heldOf({ models }: Noise): HeldNoise[] {
 
 /** A figure's history as the filters take it. */
 export function filterSeriesOf(series: OddsSeries): FilterSeries {
+  const count = series.weeks.length
   const start = series.weeks[0] ?? 0
-  const variances = Float64Array.from(series.variances)
-  return {
-    weeks: Float64Array.from(series.weeks, (week) => week - start),
-    values: Float64Array.from(series.values, (value, i) => value - (series.biases?.[i] ?? 0)),
-    variances,
-    unit: variances.reduce((sum, one) => sum + one, 0) / variances.length,
-    offsets: offsetsOf(series),
+  const [weeks, values, variances] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)]
+  let sum = 0
+  for (let i = 0; i < count; i += 1) {
+    const variance = series.variances[i] as number
+    weeks[i] = (series.weeks[i] as number) - start
+    values[i] = (series.values[i] as number) - (series.biases?.[i] ?? 0)
+    variances[i] = variance
+    sum += variance
   }
+  return { weeks, values, variances, unit: sum / count, offsets: offsetsOf(series) }
 }
 
 /** Gives the logarithm of the likelihood after `i` contrasts, from their log determinant and squares, the scale integrated out. */

@@ -3,39 +3,7 @@ import prettier from 'eslint-config-prettier'
 import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
-/** The calendar stands on date-fns and its companion for time zones; nothing else of core imports a package. */
-const calendarOverDateFns = {
-  files: ['core/calendar/*.ts'],
-  rules: {
-    'no-restricted-imports': [
-      'error',
-      {
-        patterns: [
-          { regex: '^(?!\\.|date-fns$|@date-fns/tz$)', message: 'The calendar imports date-fns and core only.' },
-        ],
-      },
-    ],
-  },
-}
-
-/** Imports point inwards: core knows nothing of Vue, Nuxt, Nitro, Node, the database or the other folders. */
-const coreStaysPure = {
-  files: ['core/**/*.ts'],
-  rules: {
-    'no-restricted-imports': [
-      'error',
-      {
-        patterns: [
-          // Quantiles are a library's: pure arithmetic, without anything of the world.
-          { regex: '^(?!jstat$)[^.]', message: 'core imports only core (relative paths).' },
-          { regex: '(^|/)(app|server|shared|cli|tests)/', message: 'core imports only core.' },
-        ],
-      },
-    ],
-    'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'localStorage', 'useState'],
-  },
-}
-
+/** Templates and what stands beside them in one file; everything else is read by oxlint (.oxlintrc.json). */
 export default ts.config(
   { ignores: ['.nuxt/**', '.output/**', '.data/**', '.cache/**', 'node_modules/**'] },
   ...ts.configs.strict,
@@ -55,7 +23,5 @@ export default ts.config(
       eqeqeq: 'error',
     },
   },
-  coreStaysPure,
-  calendarOverDateFns,
   prettier,
 )

@@ -68,7 +68,9 @@ const PATIENCE_MS = 1_000
 
 /** What came of asking the browser's store. */
 export type StoreAnswer<Result> =
-  { kind: 'value'; value: Result } | { kind: 'late' } | { kind: 'failed'; error: unknown }
+  | { kind: 'value'; value: Result }
+  | { kind: 'late' }
+  | { kind: 'failed'; error: unknown }
 
 /**
  * What the browser's store answers: its value, that it failed (full, forbidden, what was given cannot be kept), or that it

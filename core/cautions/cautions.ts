@@ -4,7 +4,13 @@ import type { Flag } from './flags'
 
 /** What a caution does beyond being shown. */
 export type Effect =
-  'neutral-mode' | 'no-percent' | 'no-deficits' | 'children-only' | 'no-impedance' | 'tape-first' | 'not-yet'
+  | 'neutral-mode'
+  | 'no-percent'
+  | 'no-deficits'
+  | 'children-only'
+  | 'no-impedance'
+  | 'tape-first'
+  | 'not-yet'
 
 /** Something always visible where it applies: plain words, no diagnosis. */
 export interface PersonCaution {

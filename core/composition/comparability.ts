@@ -9,7 +9,16 @@ import type { SpanEnd } from './end-figures'
 /** Something that differs between two check-ins, with its sentence. */
 export interface Difference {
   code:
-    'equation' | 'conversion' | 'school' | 'sites' | 'assessor' | 'caliper' | 'side' | 'way' | 'conditions' | 'options'
+    | 'equation'
+    | 'conversion'
+    | 'school'
+    | 'sites'
+    | 'assessor'
+    | 'caliper'
+    | 'side'
+    | 'way'
+    | 'conditions'
+    | 'options'
   sentence: string
 }
 

@@ -1,4 +1,11 @@
-import { COURSES, runCourse, type CourseModel, type FilterRun, type FilterSeries, type NoiseTerms } from './course-filter'
+import {
+  COURSES,
+  runCourse,
+  type CourseModel,
+  type FilterRun,
+  type FilterSeries,
+  type NoiseTerms,
+} from './course-filter'
 
 type Line = Extract<CourseModel, { kind: 'line' }>
 type Walk = Extract<CourseModel, { kind: 'walk' }>

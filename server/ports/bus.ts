@@ -10,7 +10,10 @@ export type Channel = `checkin:${string}` | `session:${string}` | `study:${strin
 
 /** What goes over a channel. */
 export type Message =
-  LiveMessage | { kind: 'ended' } | { kind: 'job'; job: DataJob; studioId: string } | { kind: 'stop-job'; id: string }
+  | LiveMessage
+  | { kind: 'ended' }
+  | { kind: 'job'; job: DataJob; studioId: string }
+  | { kind: 'stop-job'; id: string }
 
 /** Carries news from whoever stored something to whoever shows it. */
 export interface Bus {

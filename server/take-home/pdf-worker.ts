@@ -7,10 +7,14 @@ import { protocolDocument, type ProtocolFacts } from './protocol'
 
 /** A page asked for, and its answer: the PDF with its last day, or null when there is nothing to take home yet. */
 export type PdfAsked = { id: number } & (
-  { request: TakeHomeRequest } | { protocol: ProtocolFacts } | { assessor: AssessorFacts }
+  | { request: TakeHomeRequest }
+  | { protocol: ProtocolFacts }
+  | { assessor: AssessorFacts }
 )
 export type PdfAnswer =
-  { id: number; pdf: Uint8Array; day: string } | { id: number; pdf: null } | { id: number; failed: string }
+  | { id: number; pdf: Uint8Array; day: string }
+  | { id: number; pdf: null }
+  | { id: number; failed: string }
 
 async function print(asked: PdfAsked): Promise<PrintedPage | { pdf: null }> {
   if ('protocol' in asked)

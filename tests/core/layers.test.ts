@@ -37,6 +37,22 @@ describe('the folders of core', () => {
     expect([...folders].filter((folder) => rankOf(folder) < 0)).toEqual([])
   })
 
+  it('stand on no package but the calendar’s and the one for quantiles', () => {
+    const packages = files.flatMap((file) =>
+      [
+        ...readFileSync(join(CORE, file), 'utf8').matchAll(
+          /(?:^(?:import|export|\}) .*from |^import |import\()'([^.'][^']*)'/gm,
+        ),
+      ].map(([, name = '']) => `${file} -> ${name}`),
+    )
+    expect(packages.sort()).toEqual([
+      'calendar/day.ts -> date-fns',
+      'calendar/zone.ts -> @date-fns/tz',
+      'calendar/zone.ts -> date-fns',
+      'study/quantiles.ts -> jstat',
+    ])
+  })
+
   it('import from below only', () => {
     const upward = files.flatMap((file) => {
       const own = file.split('/')[0] ?? ''

@@ -88,7 +88,7 @@ describe('the next check-in', () => {
           if (until) expect(next.day > until || next.day > last).toBe(true)
           if (next.reason !== 'pause') expect(daysBetween(last, next.day)).toBeLessThanOrEqual(cadenceDays ?? 28)
           expect(reasonSaid(next, say).length).toBeGreaterThan(5)
-          expect(nextEvent(schedule, today)?.day ?? today >= today).toBeTruthy()
+          expect((nextEvent(schedule, today)?.day ?? today) >= today).toBe(true)
         },
       ),
     )

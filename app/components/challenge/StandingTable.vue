@@ -68,8 +68,7 @@ const said = (chance: number) => (chance < 0.005 ? '< 1' : Math.round(100 * chan
           <td class="figure py-1 text-right">{{ formatChange(one.change) }}</td>
           <td class="py-1 text-right">
             <span class="inline-flex items-center gap-2"
-              ><span class="figure">{{ said(one.first) }}</span
-              ><ChanceRing :chance="one.first"
+              ><span class="figure">{{ said(one.first) }}</span><ChanceRing :chance="one.first"
             /></span>
           </td>
         </tr>

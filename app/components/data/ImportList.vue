@@ -35,9 +35,8 @@ async function takeBack(id: string) {
         :data-import="one.id"
       >
         <span class="min-w-0 flex-1" :class="{ 'text-faded line-through': one.takenBackAt }">
-          <strong class="break-all">{{ one.fileName }}</strong><span class="text-faded"
-            >, {{ about(one) }}; {{ one.by }}, {{ sayDay(one.at) }}</span
-          >
+          <strong class="break-all">{{ one.fileName }}</strong
+          ><span class="text-faded">, {{ about(one) }}; {{ one.by }}, {{ sayDay(one.at) }}</span>
         </span>
         <span v-if="one.takenBackAt" class="text-[15px] text-faded">taken back</span>
         <button

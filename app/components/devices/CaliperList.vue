@@ -62,9 +62,8 @@ async function check(id: string) {
     <ul>
       <li v-for="one in all" :key="one.id" class="flex flex-wrap items-center gap-3 border-b border-rule py-2">
         <p class="min-w-0 flex-1">
-          <span class="font-semibold">{{ one.name }}</span><span class="text-[15px] text-faded"
-            >, marked every {{ one.resolutionMm }} mm</span
-          >
+          <span class="font-semibold">{{ one.name }}</span
+          ><span class="text-[15px] text-faded">, marked every {{ one.resolutionMm }} mm</span>
           <span
             class="block text-[15px]"
             :class="troubleOf(one) ? 'font-semibold text-alert' : 'text-faded'"

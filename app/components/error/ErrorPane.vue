@@ -181,16 +181,12 @@ async function simulate() {
               <tr v-for="row in verdicts" :key="row.id" :data-technique="row.id">
                 <td class="font-semibold">{{ row.name }}</td>
                 <td>
-                  <span class="figure block">{{ row.ownSaid }}</span><VerdictMark
-                    class="text-[15px]"
-                    :change="row.own"
-                  />
+                  <span class="figure block">{{ row.ownSaid }}</span
+                  ><VerdictMark class="text-[15px]" :change="row.own" />
                 </td>
                 <td>
-                  <span class="figure block">{{ row.wouldSaid }}</span><VerdictMark
-                    class="text-[15px]"
-                    :change="row.would"
-                  />
+                  <span class="figure block">{{ row.wouldSaid }}</span
+                  ><VerdictMark class="text-[15px]" :change="row.would" />
                 </td>
               </tr>
             </tbody>

@@ -128,9 +128,7 @@ const told = computed(() => {
           </thead>
           <tbody>
             <tr v-for="row in told" :key="row.pace">
-              <td class="!py-1">
-                <span class="figure">{{ row.said }}</span> {{ unit }} a week
-              </td>
+              <td class="!py-1"><span class="figure">{{ row.said }}</span> {{ unit }} a week</td>
               <td v-for="(visits, i) in row.visits" :key="i" class="figure right !py-1">{{ visits ?? 'over 27' }}</td>
             </tr>
           </tbody>

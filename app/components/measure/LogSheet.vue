@@ -77,9 +77,7 @@ function isTyping(row: SheetRow, column: number): boolean {
   <table ref="sheet" class="sheet w-full border-collapse" :class="{ long: rows.length > 9 }">
     <caption class="sr-only">
       Log sheet, folds in millimetres, girths in
-      {{
-        units.length
-      }}
+      {{ units.length }}
     </caption>
     <thead>
       <tr class="text-sm text-faded">

@@ -115,8 +115,9 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
       <li v-for="caution in result.cautions" :key="caution.code">{{ caution.sentence }}</li>
     </ul>
     <p v-if="reached && !neutral" class="text-sm text-faded">
-      {{ reached.equation.label }}<template v-if="reached.density">; density to percent after {{ conversion }}</template
-      >. Age {{ result.ageYears }}.
+      {{ reached.equation.label
+      }}<template v-if="reached.density">; density to percent after {{ conversion }}</template>. Age
+      {{ result.ageYears }}.
     </p>
   </section>
 </template>

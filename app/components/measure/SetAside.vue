@@ -43,9 +43,7 @@ function why({ refused }: Waiting): string {
       <button type="button" class="press press-quiet" @click="outbox.discard({ start })">Discard it</button>
     </div>
     <div v-for="fact in facts" :key="fact.id" class="flex flex-wrap items-center gap-x-4 gap-y-1">
-      <p class="min-w-0 flex-1">
-        <span class="font-semibold">{{ words(fact) }}</span>. {{ why(fact) }}
-      </p>
+      <p class="min-w-0 flex-1"><span class="font-semibold">{{ words(fact) }}</span>. {{ why(fact) }}</p>
       <button type="button" class="press press-quiet" @click="outbox.tryAgain(fact)">Try again</button>
       <button v-if="!fact.strike" type="button" class="press press-quiet" @click="outbox.sendAsNew(fact)">
         Store as a new one

@@ -178,8 +178,7 @@ function take(of: Pose) {
           </div>
           <label class="grid gap-1">
             <span class="flex justify-between text-[15px]"
-              ><span>{{ day(then) }}</span
-              ><span>{{ day(now) }}</span></span
+              ><span>{{ day(then) }}</span><span>{{ day(now) }}</span></span
             >
             <input
               v-model.number="slider"

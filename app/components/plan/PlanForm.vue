@@ -195,7 +195,8 @@ watch(
     <div v-if="draft && refusals.size === 0" class="grid gap-1 border-l-4 border-lean pl-3" data-draft>
       <p>
         <span class="figure font-bold">{{ formatNumber(draft.weeks, 0) }}</span> weeks: about
-        <strong>{{ sayDay(draft.endsOn) }}</strong><template v-if="week !== null && !neutral"
+        <strong>{{ sayDay(draft.endsOn) }}</strong
+        ><template v-if="week !== null && !neutral"
           >, <span class="figure font-bold">{{ formatMass(Math.abs(week), units, 2) }}</span> {{ units.mass }} of body
           weight in the first week</template
         >.

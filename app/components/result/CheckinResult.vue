@@ -93,10 +93,7 @@ const twoLevels = computed(
       <template v-if="!neutral">
         <div v-for="{ table, value, band: own, note } in level" :key="table.id" class="text-[15px]">
           <p>
-            {{ table.name
-            }}<template v-if="own"
-              >: <strong>{{ own.name }}</strong></template
-            >
+            {{ table.name }}<template v-if="own">: <strong>{{ own.name }}</strong></template>
           </p>
           <BandScale
             v-if="table.bands(end.facts.person.sex, result.ageYears).length > 0"

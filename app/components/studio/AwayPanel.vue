@@ -40,8 +40,7 @@ const end = (id: string) =>
     <ul>
       <li v-for="one in list" :key="one.id" class="flex items-center gap-3 border-b border-rule py-2" data-absence>
         <span class="min-w-0 flex-1"
-          ><strong>{{ nameOf(one.staffId) }}</strong
-          >, {{ sayDay(one.fromDay) }} to {{ sayDay(one.toDay)
+          ><strong>{{ nameOf(one.staffId) }}</strong>, {{ sayDay(one.fromDay) }} to {{ sayDay(one.toDay)
           }}<span class="text-faded"
             >; {{ one.standInId ? `${nameOf(one.standInId)} stands in` : 'nobody stands in' }}</span
           ></span

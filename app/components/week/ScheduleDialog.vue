@@ -130,8 +130,7 @@ async function save() {
             :data-event="one.day"
           >
             <span class="min-w-0 flex-1"
-              ><strong>{{ one.name }}</strong
-              >, {{ EVENT_KINDS[one.kind] }} on {{ sayDay(one.day) }}</span
+              ><strong>{{ one.name }}</strong>, {{ EVENT_KINDS[one.kind] }} on {{ sayDay(one.day) }}</span
             >
             <button
               type="button"

@@ -31,7 +31,16 @@ export interface Correction {
 }
 
 export type SlipCode =
-  'range' | 'unit' | 'decimal' | 'wrong-row' | 'swapped' | 'far' | 'fast' | 'order' | 'marks' | 'copied'
+  | 'range'
+  | 'unit'
+  | 'decimal'
+  | 'wrong-row'
+  | 'swapped'
+  | 'far'
+  | 'fast'
+  | 'order'
+  | 'marks'
+  | 'copied'
 
 /** A warning beside the entry: what and why, in one sentence, and what would put it right. */
 export interface Slip {

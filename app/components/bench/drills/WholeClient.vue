@@ -82,9 +82,7 @@ defineExpose({ again: () => practice.begin(hard.value) })
       <legend class="font-semibold">How hard</legend>
       <label v-for="one in HARD" :key="one" class="flex min-h-11 items-center gap-3">
         <input v-model="hard" type="radio" name="hard" :value="one" class="size-5 accent-ink" />
-        <span
-          ><span class="font-semibold">{{ one }}</span> <span class="text-faded">{{ HARD_WORDS[one] }}</span></span
-        >
+        <span><span class="font-semibold">{{ one }}</span> <span class="text-faded">{{ HARD_WORDS[one] }}</span></span>
       </label>
     </fieldset>
     <button class="press press-first min-h-14 justify-self-start px-8 text-lg" data-begin>Begin</button>

@@ -70,7 +70,7 @@ export function noiseTerms(
 const NOTHING = new Float64Array(0)
 
 /** Determinants multiplied up before their logarithm is taken: few enough not to run over. */
-const AT_ONCE = 12
+export const AT_ONCE = 12
 
 /**
  * Runs one course under one noise through a series; the level is flat, the course 0 at the start. O(n).

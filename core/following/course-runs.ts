@@ -1,4 +1,5 @@
 import {
+  AT_ONCE,
   COURSES,
   runCourse,
   type CourseModel,
@@ -12,9 +13,6 @@ type Walk = Extract<CourseModel, { kind: 'walk' }>
 
 const LINES = COURSES.filter((course): course is Line => course.kind === 'line')
 const STILL: CourseModel = { kind: 'none' }
-
-/** Contrasts whose determinants are multiplied up before their logarithm is taken: few enough not to run over. */
-const AT_ONCE = 12
 
 /** A history under one noise: with no change, and by each of `COURSES` in their order. */
 export interface CourseRuns {

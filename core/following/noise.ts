@@ -64,80 +64,102 @@ export interface Evidence {
 /** A client's own course is a line, from this many visits on a quadratic. */
 const QUADRATIC_FROM = 10
 
-/** Determinant and solution of a symmetric positive system of two or three unknowns. */
-function solve(s: readonly number[][], right: readonly number[], size: number): { logDet: number; dot: number } {
-  // Cholesky: dot = right' S^-1 right.
-  const lower = [0, 1, 2].map(() => [0, 0, 0])
-  const forward = [0, 0, 0]
-  let [logDet, dot] = [0, 0]
-  for (let i = 0; i < size; i += 1) {
-    const row = lower[i] as number[]
-    for (let j = 0; j <= i; j += 1) {
-      const other = lower[j] as number[]
-      let sum = s[i]?.[j] ?? 0
-      for (let k = 0; k < j; k += 1) sum -= (row[k] as number) * (other[k] as number)
-      row[j] = i === j ? Math.sqrt(Math.max(sum, 1e-300)) : sum / (other[j] as number)
-    }
-    let y = right[i] ?? 0
-    for (let k = 0; k < i; k += 1) y -= (row[k] as number) * (forward[k] as number)
-    forward[i] = y / (row[i] as number)
-    logDet += 2 * Math.log(row[i] as number)
-    dot += (forward[i] as number) ** 2
-  }
-  return { logDet, dot }
+/** The smallest square a root is taken of: regressors that do not differ. */
+const TINY = 1e-300
+
+/** What is left over of a history about its course after each visit: squares, and the log of the restricted likelihood. */
+interface LeftOver {
+  squares: Float64Array
+  logs: Float64Array
 }
 
-/** Innovations of a value and of the course's regressors under one model, summed up visit by visit. */
-function residuals({ weeks, values, variances }: FigureHistory, { rho, white }: NoiseModel) {
-  const steps: { freedom: number; squares: number; log: number }[] = []
-  const s = [0, 1, 2].map(() => [0, 0, 0])
-  const right = [0, 0, 0]
+/** Regressors of the course after so many visits: level and slope, later a bend. */
+function courseSize(visits: number): 2 | 3 {
+  return visits < QUADRATIC_FROM ? 2 : 3
+}
+
+/**
+ * Innovations of a value and of the course's regressors (1, t, t^2) under one model, summed up visit by visit; the course
+ * is taken off by the triangular root of the regressors' squares. Written out, because a studio's histories ask for it
+ * tens of thousands of times.
+ */
+function leftOver({ weeks, values, variances }: FigureHistory, { rho, white }: NoiseModel): LeftOver {
+  const count = weeks.length
+  const found = { squares: new Float64Array(count), logs: new Float64Array(count) }
   const lasting = 1 - white
-  const means = [0, 0, 0, 0]
-  let [spread, squares, logs] = [1, 0, 0]
+  const root = Math.sqrt(lasting)
   const start = weeks[0] ?? 0
-  weeks.forEach((week, i) => {
-    const carried = i === 0 ? 0 : rho ** (week - (weeks[i - 1] ?? week))
-    spread = carried ** 2 * spread + (1 - carried ** 2)
+  // The lasting part as each column has it: of the values, of 1, of t and of t^2.
+  let [ofValue, ofOne, ofT, ofSquare] = [0, 0, 0, 0]
+  let [spread, squares, logs] = [1, 0, 0]
+  // The regressors' squares and products, and their products with the values.
+  let [s11, s12, s13, s22, s23, s33] = [0, 0, 0, 0, 0, 0]
+  let [r1, r2, r3] = [0, 0, 0]
+  for (let i = 0; i < count; i += 1) {
+    const week = weeks[i] as number
+    const carried = i === 0 ? 0 : rho ** (week - (weeks[i - 1] as number))
+    spread = carried * carried * spread + (1 - carried * carried)
     const scale = 1 / Math.sqrt(variances[i] ?? 1)
     const t = (week - start) / 10
-    const seen = [values[i] ?? 0, 1, t, t * t].map((value) => value * scale)
     const total = lasting * spread + white
-    const root = Math.sqrt(lasting)
     const gain = (root * spread) / total
-    const innovations = seen.map((value, k) => {
-      const before = carried * (means[k] as number)
-      const innovation = value - root * before
-      means[k] = before + gain * innovation
-      return innovation
-    })
+    ofValue *= carried
+    ofOne *= carried
+    ofT *= carried
+    ofSquare *= carried
+    const e = (values[i] ?? 0) * scale - root * ofValue
+    const x1 = scale - root * ofOne
+    const x2 = t * scale - root * ofT
+    const x3 = t * t * scale - root * ofSquare
+    ofValue += gain * e
+    ofOne += gain * x1
+    ofT += gain * x2
+    ofSquare += gain * x3
     spread -= gain * root * spread
-    const [e = 0, ...x] = innovations
-    squares += e ** 2 / total
+    squares += (e * e) / total
     // The values' own scale is the same under every model.
     logs += Math.log(total)
-    x.forEach((a, j) => {
-      right[j] = (right[j] as number) + (a * e) / total
-      x.forEach((b, k) => ((s[j] as number[])[k] = (s[j]?.[k] ?? 0) + (a * b) / total))
-    })
-    const count = i + 1
-    const size = count < QUADRATIC_FROM ? 2 : 3
-    if (count <= size) return void steps.push({ freedom: 0, squares: 0, log: 0 })
-    const { logDet, dot } = solve(s, right, size)
-    steps.push({ freedom: count - size, squares: Math.max(0, squares - dot), log: -0.5 * (logs + logDet) })
-  })
-  return steps
+    r1 += (x1 * e) / total
+    r2 += (x2 * e) / total
+    r3 += (x3 * e) / total
+    s11 += (x1 * x1) / total
+    s12 += (x1 * x2) / total
+    s13 += (x1 * x3) / total
+    s22 += (x2 * x2) / total
+    s23 += (x2 * x3) / total
+    s33 += (x3 * x3) / total
+    const size = courseSize(i + 1)
+    if (i + 1 <= size) continue
+    const l11 = Math.sqrt(Math.max(s11, TINY))
+    const l21 = s12 / l11
+    const l22 = Math.sqrt(Math.max(s22 - l21 * l21, TINY))
+    const y1 = r1 / l11
+    const y2 = (r2 - l21 * y1) / l22
+    let dot = y1 * y1 + y2 * y2
+    let logDet = 2 * (Math.log(l11) + Math.log(l22))
+    if (size === 3) {
+      const l31 = s13 / l11
+      const l32 = (s23 - l31 * l21) / l22
+      const l33 = Math.sqrt(Math.max(s33 - l31 * l31 - l32 * l32, TINY))
+      const y3 = (r3 - l31 * y1 - l32 * y2) / l33
+      dot += y3 * y3
+      logDet += 2 * Math.log(l33)
+    }
+    found.squares[i] = Math.max(0, squares - dot)
+    found.logs[i] = -0.5 * (logs + logDet)
+  }
+  return found
 }
 
 /** What a client's history says about the noise (restricted likelihood about a course of their own), after each visit. */
 export function evidenceOf(history: FigureHistory): Evidence {
-  const byModel = NOISE_GRID.map((model) => residuals(history, model))
+  const byModel = NOISE_GRID.map((model) => leftOver(history, model))
   return {
     weeks: history.weeks,
     steps: history.weeks.map((_, i) => ({
-      freedom: byModel[0]?.[i]?.freedom ?? 0,
-      squares: byModel.map((steps) => steps[i]?.squares ?? 0),
-      logs: byModel.map((steps) => steps[i]?.log ?? 0),
+      freedom: Math.max(0, i + 1 - courseSize(i + 1)),
+      squares: byModel.map(({ squares }) => squares[i] as number),
+      logs: byModel.map(({ logs }) => logs[i] as number),
     })),
   }
 }

@@ -88,8 +88,8 @@ const shade = computed(() => {
   }
 })
 
-/** The library says that it has drawn before anything of it is on the screen: what waits for the chart waits for its frame. */
-function drawn() {
+/** The library says that it has drawn before anything is on the screen: what waits for the chart waits for its frame. */
+function noteDrawn() {
   requestAnimationFrame(() =>
     setTimeout(() => {
       isShown = true
@@ -129,7 +129,7 @@ defineExpose({ picture })
       :update-options="{ notMerge: true }"
       role="img"
       aria-label="Lean mass, fat mass and sum of folds over time, each with its measuring error; the table of all check-ins holds the same figures"
-      @rendered.once="drawn"
+      @rendered.once="noteDrawn"
     />
   </div>
 </template>

@@ -1,4 +1,4 @@
-import { DEFAULT_CHOICES, type Choices } from '../core/composition'
+import { comparability, DEFAULT_CHOICES, type Choices, type Comparability } from '../core/composition'
 import type { ErrorLookup } from '../core/error'
 import {
   ASSUMED_NOISES,
@@ -93,6 +93,8 @@ export interface FollowedSpan {
   span: Span | null
   /** The start was found by looking for it: its odds are divided for that. */
   searched: boolean
+  /** What differs between the two and what can be compared; null without two. Known before anything is judged. */
+  comparability: Comparability | null
   /** What the later end says, weighed as the span weighs it. */
   figures: EndFigures | null
   /** Both and those between them. */
@@ -142,6 +144,7 @@ export function spanOfRecord(
     now,
     span,
     searched,
+    comparability: span?.comparability ?? (then && now ? comparability(then, now) : null),
     figures: span?.now ?? (now ? endFigures(now) : null),
     between,
     noises,

@@ -56,6 +56,7 @@ export function useClientRecord(clientId: string) {
   /** Place of the start chosen beforehand; the left jaw stands there unless it is moved. */
   const pinnedIndex = computed(() => record.value?.pinned ?? -1)
   const searched = computed(() => spanned.value?.searched ?? false)
+  const comparability = computed(() => spanned.value?.comparability ?? null)
   const between = computed(() => spanned.value?.between ?? [])
   const noises = computed(() => spanned.value?.noises ?? ASSUMED_NOISES)
   /** Who measured the later check-in. */
@@ -123,6 +124,7 @@ export function useClientRecord(clientId: string) {
     figures,
     pinnedIndex,
     searched,
+    comparability,
     between,
     noises,
     assessor,

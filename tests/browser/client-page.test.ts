@@ -125,7 +125,8 @@ describe('a history of years', () => {
     }
     const seen = await coach.page.evaluateOnNewDocument(() => {
       const order: string[] = []
-      Object.assign(globalThis, { order })
+      const tabsAt = new Set<number>()
+      Object.assign(globalThis, { order, tabsAt })
       const note = (what: string, is: boolean) => is && !order.includes(what) && order.push(what)
       new MutationObserver(() => {
         note('figures', document.querySelector('[data-figure="sum"] [data-now]') !== null)
@@ -135,6 +136,8 @@ describe('a history of years', () => {
         const hasChart = document.querySelector('[role="img"] canvas') !== null
         if (hasChart) requestAnimationFrame(() => note('chart on the screen', true))
         note('judged', document.querySelector('[data-figure="sum"] [data-change]') !== null)
+        const tabs = document.querySelector('nav[aria-label="Views of the record"]')
+        if (tabs) tabsAt.add(Math.round(tabs.getBoundingClientRect().y))
       }).observe(document, { childList: true, subtree: true })
     })
     await coach.load(`/clients/${client.id}`)
@@ -144,6 +147,9 @@ describe('a history of years', () => {
     expect(order.indexOf('chart on the screen')).toBeGreaterThan(-1)
     expect(order.indexOf('judged')).toBeGreaterThan(order.indexOf('chart on the screen'))
     expect(order.indexOf('said that it is read')).toBeGreaterThan(-1)
+    // What is judged comes into room that was kept: nobody presses beside a tab.
+    const tabsAt = await coach.page.evaluate(() => [...(globalThis as unknown as { tabsAt: Set<number> }).tabsAt])
+    expect(tabsAt).toHaveLength(1)
     expect(await words()).not.toContain('Reading the whole history')
     await coach.sees('real')
     // A view without that chart waits for none.

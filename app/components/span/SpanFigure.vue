@@ -14,6 +14,10 @@ defineProps<{
   verdict: Change | null
   /** Said in place of a change. */
   instead: string | null
+  /** The change comes: room is kept for it, so that nothing below moves under a finger. */
+  judging: boolean
+  /** The error it will be judged with is assumed, which is said below it. */
+  assumed: boolean
   id: string
 }>()
 </script>
@@ -34,14 +38,19 @@ defineProps<{
             ({{ low }} to {{ high }})</span
           >
         </span>
-        <VerdictMark :change="verdict" />
+        <VerdictMark class="sm:flex-wrap!" :change="verdict" />
         <span v-if="verdict.noise.clients === 0" class="block text-xs text-faded" data-assumed
           >error assumed, not yet measured here</span
         >
       </span>
-      <span v-else class="mt-0.5 block text-[15px] text-faded">{{
-        id === 'waist-to-height' ? 'of the height' : instead
-      }}</span>
+      <span
+        v-else
+        class="mt-0.5 block text-[15px] text-faded"
+        :class="
+          judging && (assumed ? 'min-h-[65px] max-[760px]:min-h-[85px]' : 'min-h-[51px] max-[760px]:min-h-[71px]')
+        "
+        >{{ id === 'waist-to-height' ? 'of the height' : instead }}</span
+      >
     </dd>
   </div>
 </template>

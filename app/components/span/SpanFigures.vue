@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Change, EndFigures, Span } from '#core/following'
+import { familyOf, type Change, type EndFigures, type Noises, type Span } from '#core/following'
 import { isFold, SITES } from '#core/sites'
 import {
   cmToLength,
@@ -21,7 +21,13 @@ const props = defineProps<{
   neutral: boolean
   /** The change is still being judged. */
   judging: boolean
+  noises: Noises
 }>()
+
+const assumed = computed(() => {
+  const family = familyOf(props.figures.sum ? 'sum' : 'weight')
+  return props.noises[family].learntFrom.clients === 0
+})
 
 const instead = computed(() => {
   if (props.judging) return '…'
@@ -146,7 +152,14 @@ const band = computed(() => {
     :class="{ five: shown.length === 5 }"
     data-figures
   >
-    <SpanFigure v-for="one in shown" :key="one.id" v-bind="one" :instead="instead">
+    <SpanFigure
+      v-for="one in shown"
+      :key="one.id"
+      v-bind="one"
+      :instead="instead"
+      :judging="judging"
+      :assumed="assumed"
+    >
       <template v-if="one.id === 'percent' && band" #beside>
         <span class="whitespace-nowrap print:hidden" title="Two people in three with these folds sit in this band">
           · level <span class="figure">{{ formatNumber(band.low, 0) }}–{{ formatNumber(band.high, 0) }}</span>

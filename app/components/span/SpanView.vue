@@ -142,6 +142,7 @@ function savePicture() {
           >
         </li>
       </ul>
+      <WasReal v-if="span" class="mt-1" :span="span" :neutral="neutral" />
     </section>
     <section aria-labelledby="site-by-site" class="bg-sheet px-4 py-3 sm:px-6">
       <h2 id="site-by-site" class="mb-1 font-semibold">

@@ -14,8 +14,22 @@ const route = useRoute()
 const store = useMe()
 const outbox = useOutbox()
 const { followed, planned } = provideClientRecord(String(route.params.id))
-const { client, open, ends, then, now, span, figures, fromIndex, toIndex, pinnedIndex, searched, neutral, judging } =
-  followed
+const {
+  client,
+  open,
+  ends,
+  then,
+  now,
+  span,
+  figures,
+  fromIndex,
+  toIndex,
+  pinnedIndex,
+  searched,
+  comparability,
+  neutral,
+  judging,
+} = followed
 
 // Straight from its address the span's view draws its chart; the other views have none that waits.
 useOpening(() => followed.load({ chartFirst: route.path === `/clients/${followed.clientId}` }))
@@ -177,8 +191,15 @@ const takeHome = computed(() => {
         :units="store.units"
         :neutral="neutral"
         :judging="judging"
+        :noises="followed.noises.value"
       />
-      <ComparabilityNotes v-if="span" :span="span" :searched="searched" />
+      <ComparabilityNotes
+        v-if="comparability"
+        :comparability="comparability"
+        :summed="span?.summed ?? null"
+        :searched="searched"
+        :times="span?.leading?.searched ?? 1"
+      />
       <div class="no-print flex flex-wrap items-center gap-x-6 border-b border-rule px-4 sm:px-6">
         <nav class="flex flex-wrap gap-x-6" aria-label="Views of the record">
           <NuxtLink

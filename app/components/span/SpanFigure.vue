@@ -47,7 +47,10 @@ defineProps<{
         v-else
         class="mt-0.5 block text-[15px] text-faded"
         :class="
-          judging && (assumed ? 'min-h-[65px] max-[760px]:min-h-[85px]' : 'min-h-[51px] max-[760px]:min-h-[71px]')
+          judging &&
+          (assumed
+            ? 'min-h-[65px] max-[760px]:min-h-[105px] lg:max-xl:min-h-[85px]'
+            : 'min-h-[51px] max-[760px]:min-h-[91px] lg:max-xl:min-h-[71px]')
         "
         >{{ id === 'waist-to-height' ? 'of the height' : instead }}</span
       >

@@ -10,6 +10,7 @@ import {
   PROMISE,
   remediesFor,
   visitsUntilTold,
+  wasReal,
 } from '../../core/following'
 import { ASSUMED_ERRORS, withFoldShare } from '../../core/error'
 import { isChoosable, OWN_POLICIES, policyChoices, sessionPolicies, sessionState } from '../../core/readings'
@@ -173,5 +174,25 @@ describe('ways of reading', () => {
     expect(sessionState(seven, read, []).complete).toBe(true)
     const strict = sessionState(seven, read, [], [], sessionPolicies({ folds: 'laboratory-strict', girths: null }))
     expect(strict.sites[0]?.status).toBe('disputed')
+  })
+})
+
+describe('what was real and is not now', () => {
+  const shares = [1, 0.93, 0.86, 0.8, 0.74, 0.7, 0.7, 0.8, 0.9, 0.97, 1, 1]
+  const visits = shares.map((share, i) =>
+    followedEnd(facts(new Date(Date.UTC(2026, 0, 5 + 14 * i)).toISOString().slice(0, 10), share, 55 + 20 * share)),
+  )
+
+  it('keeps its day, and in neutral mode speaks of no mass', () => {
+    const back = composeSpan(visits)
+    expect(back.sum?.verdict).toBe('came-back')
+    const was = wasReal(back, false)
+    expect(was.map(({ figure }) => figure)).toEqual(expect.arrayContaining(['sum', 'fat', 'weight']))
+    expect(was.find(({ figure }) => figure === 'sum')?.on).toBe(back.sum?.realOn)
+    expect(wasReal(back, true).map(({ figure }) => figure)).toEqual(['sum'])
+    // While it is real it is said as such, and not as something that was.
+    const down = composeSpan(visits.slice(0, 7))
+    expect(down.sum?.verdict).toBe('real')
+    expect(wasReal(down, false)).toEqual([])
   })
 })

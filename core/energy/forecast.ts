@@ -1,4 +1,5 @@
 import type { Measured } from '../composition/end-figures'
+import { quantileOf } from '../error/monte-carlo'
 import type { Random } from '../simulate/random'
 import { dynamicModel, ruleOfThumbKg, type CoursePoint, type IntakeChange } from './dynamic'
 
@@ -54,14 +55,6 @@ export function expectedCourse(start: ForecastStart, plan: IntakePlan, days: rea
   return model.course(intakeChange(plan, model.balanceKcal), days)
 }
 
-/** Quantile of sorted numbers, between the two nearest. */
-export function quantileOf(sorted: readonly number[], share: number): number {
-  const place = share * (sorted.length - 1)
-  const low = Math.floor(place)
-  const [a = NaN, b = a] = [sorted[low], sorted[low + 1]]
-  return a + (place - low) * (b - a)
-}
-
 /**
  * A plan's course with its band by Monte Carlo: over fat and weight at the start and with them lean, daily expenditure,
  * and how well the plan is kept to.
@@ -75,8 +68,7 @@ export function forecast(
   draws = 400,
 ): ForecastPoint[] {
   const drawn = (one: Measured) => one.value + Math.sqrt(one.variance) * random.normal()
-  const weights: number[][] = days.map(() => [])
-  const fats: number[][] = days.map(() => [])
+  const [weights, fats] = [days.map(() => new Float64Array(draws)), days.map(() => new Float64Array(draws))]
   for (let i = 0; i < draws; i += 1) {
     const weight = drawn(start.weightKg)
     const person: ForecastStart = {
@@ -88,12 +80,13 @@ export function forecast(
     const kept = 1 + ADHERENCE_SD * random.normal()
     const model = modelOf(person)
     model.course(intakeChange(plan, model.balanceKcal, kept), days).forEach(({ weightKg, fatKg }, k) => {
-      weights[k]?.push(weightKg)
-      fats[k]?.push(fatKg)
+      const [kg, fat] = [weights[k], fats[k]] as [Float64Array, Float64Array]
+      kg[i] = weightKg
+      fat[i] = fatKg
     })
   }
   return expectedCourse(start, plan, days).map((point, k) => {
-    const [kg, fat] = [weights[k] ?? [], fats[k] ?? []].map((all) => all.sort((a, b) => a - b)) as [number[], number[]]
+    const [kg, fat] = [weights[k], fats[k]] as [Float64Array, Float64Array]
     return {
       ...point,
       weightLow: quantileOf(kg, 0.025),

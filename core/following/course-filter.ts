@@ -130,20 +130,9 @@ export function runCourse(series: FilterSeries, noise: NoiseTerms, course: Cours
     zz -= kz * gz
     sum += (surprise * surprise) / total
     product *= total / unit
-    if (running || size > 0 || i === count - 1 || i % AT_ONCE === 0) {
+    if (running || i === count - 1 || i % AT_ONCE === 0) {
       log += Math.log(product)
       product = 1
-    }
-    if (size === 0) {
-      if (running || i === count - 1) {
-        lastSquares = sum
-        lastLog = -0.5 * (log + i * logUnit)
-      }
-      if (running) {
-        squares[i] = lastSquares
-        logs[i] = lastLog
-      }
-      continue
     }
     const x = others.map((column, k) => {
       column.lasting *= kept

@@ -31,13 +31,11 @@ export function smoothedCourse(
     const terms = noiseTerms(filter, noise)
     const logOf = likelihoodOf(noise, count)
     const { moved } = runCourses(filter, terms, false)
-    return moved.map(({ lastSquares, lastLog }, k) => {
-      return {
-        log: logOf(count - 1, lastLog, lastSquares),
-        ...scaleOf(noise, lastSquares, count),
-        ...smoothCourse(filter, terms, COURSES[k] as CourseModel),
-      }
-    })
+    return moved.map(({ lastSquares, lastLog }, k) => ({
+      log: logOf(count - 1, lastLog, lastSquares),
+      ...scaleOf(noise, lastSquares, count),
+      ...smoothCourse(filter, terms, COURSES[k] as CourseModel),
+    }))
   })
   const mixture = new Mixture()
   return places.map((i) => {

@@ -67,7 +67,7 @@ export function varianceTeller(
     const single = readingVariance(site, mean, markOf(site), model)
     mark += slope * slope * siteVisitVariance(single, Infinity, model)
     if (isFold(site)) day += slope * mean
-    return { site, single: slope * slope * single, readings: columns?.readings(site, copying) }
+    return { site, single: slope * slope * single, readings: columns?.readings(copying)(site) }
   })
   const commonDay = (model.dayShare * day) ** 2
   const widened = commonDay * model.conditionsFactor ** 2

@@ -13,8 +13,8 @@ export interface VisitColumns {
   dayNumbers: readonly number[]
   /** Whether a fold was measured as it was at the last visit: on the same side, lifted the same way. */
   asLast: (site: SiteId) => readonly boolean[]
-  /** Readings a site's value stands on. */
-  readings: (site: SiteId, copying: Copying | undefined) => readonly number[]
+  /** Readings a site's value stands on, where these assessors copy. */
+  readings: (copying: Copying | undefined) => (site: SiteId) => readonly number[]
   /** Whether conditions noted differ from those at the visit at this place. */
   differing: (from: number) => readonly boolean[]
   /** Hands at each visit, what is not known taken for the hand at the visit at this place, as one word each. */
@@ -33,8 +33,8 @@ export function columnsOf(ends: readonly SpanEnd[]): VisitColumns {
     days,
     dayNumbers: days.map(dayNumber),
     asLast: remembered((site: SiteId) => ends.map((end) => end === last || !last || sameWay(end, last, site))),
-    readings: rememberedByTwo((site: SiteId, copying: Copying | undefined) =>
-      ends.map((end) => countedReadings(end, site, copying)),
+    readings: remembered((copying: Copying | undefined) =>
+      remembered((site: SiteId) => ends.map((end) => countedReadings(end, site, copying))),
     ),
     differing: remembered((from: number) => {
       const conditions = ends[from]?.facts.conditions ?? {}
@@ -58,11 +58,6 @@ function remembered<Key, Value>(find: (key: Key) => Value): (key: Key) => Value 
     found.set(key, value)
     return value
   }
-}
-
-function rememberedByTwo<A, B, Value>(find: (a: A, b: B) => Value): (a: A, b: B) => Value {
-  const byFirst = remembered((a: A) => remembered((b: B) => find(a, b)))
-  return (a, b) => byFirst(a)(b)
 }
 
 /** The first's hand and another's; what is not known is taken for the first's. */

@@ -10,7 +10,6 @@ import {
   intakeChange,
   intakeFor,
   labelProblems,
-  quantileOf,
   readLabel,
   splitDay,
   type ForecastStart,
@@ -106,10 +105,6 @@ describe('the way back from a target', () => {
     expect(partsOnDay).toBeLessThan(200)
     const [end] = dynamicModel({ fatKg: 22, leanKg: 55, restingKcal: 1600, activity: 1.5 }).course(() => -500, [365])
     expect(modelKg).toBeCloseTo((end?.weightKg ?? 0) - 77, 9)
-  })
-
-  it('takes quantiles between the two nearest', () => {
-    expect([0, 0.25, 0.5, 1].map((share) => quantileOf([1, 2, 4, 8], share))).toEqual([1, 1.75, 3, 8])
   })
 })
 

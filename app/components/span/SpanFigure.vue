@@ -20,6 +20,9 @@ defineProps<{
   assumed: boolean
   id: string
 }>()
+
+/** Takes the room of a verdict while it is to come. */
+const TO_COME = { change: 0, verdict: 'not-told', odds: 0 } as const
 </script>
 
 <template>
@@ -43,17 +46,14 @@ defineProps<{
           >error assumed, not yet measured here</span
         >
       </span>
-      <span
-        v-else
-        class="mt-0.5 block text-[15px] text-faded"
-        :class="
-          judging &&
-          (assumed
-            ? 'min-h-[65px] max-[760px]:min-h-[105px] lg:max-xl:min-h-[85px]'
-            : 'min-h-[51px] max-[760px]:min-h-[91px] lg:max-xl:min-h-[71px]')
-        "
-        >{{ id === 'waist-to-height' ? 'of the height' : instead }}</span
-      >
+      <span v-else-if="judging && id !== 'waist-to-height'" class="mt-0.5 block text-[15px] text-faded">
+        <span class="figure block text-base">{{ instead }}<span class="text-sm max-[760px]:block">&nbsp;</span></span>
+        <VerdictMark class="invisible sm:flex-wrap!" :change="TO_COME" aria-hidden="true" />
+        <span v-if="assumed" class="block text-xs">&nbsp;</span>
+      </span>
+      <span v-else class="mt-0.5 block text-[15px] text-faded">{{
+        id === 'waist-to-height' ? 'of the height' : instead
+      }}</span>
     </dd>
   </div>
 </template>

@@ -24,7 +24,7 @@ export default defineEventHandler(async (event) => {
     throw failure(404, sentence)
   }
   const person = await findAboutPerson(db, link.staffId)
-  refuseWeak(password, person?.about ?? [])
+  await refuseWeak(password, person?.about ?? [])
   const passwordHash = await hashInTurn(password)
   const actor = { kind: 'staff', staffId: link.staffId, studioId: link.studioId } as const
   await change(actor, { kind: 'password.reset' }, async (tx, unit) => {

@@ -14,7 +14,7 @@ export default defineEventHandler(async (event) => {
   const taken = failure(409, 'This studio is set up already. Please sign in.')
   if (!(await isEmpty(await useDatabase()))) throw taken
   const { password, ...input } = await readJson(event, setupInput)
-  refuseWeak(password, [input.name, input.email, input.studioName])
+  await refuseWeak(password, [input.name, input.email, input.studioName])
   const passwordHash = await hashInTurn(password)
   const ids = { studioId: uuid(), staffId: uuid() }
   const fresh = await change({ kind: 'staff', ...ids }, { kind: 'studio.made' }, async (tx) => {

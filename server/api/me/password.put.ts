@@ -14,7 +14,7 @@ export default defineEventHandler(async (event) => {
   const who = signedInAs(event)
   const { old, password } = await readJson(event, passwordChange)
   const person = await proveOwnPassword(event, old, 'old')
-  refuseWeak(password, person.about)
+  await refuseWeak(password, person.about)
   const passwordHash = await hashInTurn(password)
   await change(actorOf(event), { kind: 'password.changed' }, async (tx, unit) => {
     await setPassword(tx, who.staffId, passwordHash)

@@ -12,7 +12,7 @@ import { change } from '../../write/use-change'
 export default defineEventHandler(async (event) => {
   const who = signedInAsLead(event)
   const { password, ...input } = await readJson(event, staffInput)
-  refuseWeak(password, [input.name, input.email])
+  await refuseWeak(password, [input.name, input.email])
   const passwordHash = await hashInTurn(password)
   const id = uuid()
   const added = await change(actorOf(event), { kind: 'staff.added', subjectId: id }, async (tx) => {

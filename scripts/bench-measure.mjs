@@ -8,7 +8,7 @@ const FOLDS = [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24]
 
 ensureInstalled()
 ensureBuilt()
-const server = await startServer({ demo: true })
+const server = await startServer({ filled: 'demo' })
 const browser = await launchChromium()
 const page = await browser.newPage()
 const client = await page.createCDPSession()

@@ -132,7 +132,7 @@ ensureChromium()
 const folder = join(ROOT, 'docs/screenshots')
 mkdirSync(folder, { recursive: true })
 const wanted = process.argv.slice(2)
-const server = await startServer({ demo: true })
+const server = await startServer({ filled: 'demo' })
 const browser = await launchChromium()
 const page = await browser.newPage()
 

@@ -98,37 +98,30 @@ function addressOf(name) {
   return url.href
 }
 
-const templateOf = (demo) => (demo ? 'oak_demo' : 'oak_empty')
+const templateOf = (filled) => `oak_${filled}`
 /** Photographs of the demo lie in a folder beside its database. */
-const folderOf = (demo) => join(process.env.TEST_POSTGRES_FOLDER ?? '', templateOf(demo))
+const folderOf = (filled) => join(process.env.TEST_POSTGRES_FOLDER ?? '', templateOf(filled))
 
-/** A new database of the tests' server, made from a template. */
-export async function databaseFrom(demo) {
+/**
+ * A new database of the tests' server, made from a template.
+ * @param {import('./template.mjs').Filling} filled
+ */
+export async function databaseFrom(filled) {
   const name = `oak_${randomUUID().replaceAll('-', '')}`
-  await atServer((client) => client.query(`create database ${name} template ${templateOf(demo)}`))
-  return { url: addressOf(name), folder: folderOf(demo) }
+  await atServer((client) => client.query(`create database ${name} template ${templateOf(filled)}`))
+  return { url: addressOf(name), folder: folderOf(filled) }
 }
 
 export async function dropDatabase(url) {
   await atServer((client) => client.query(`drop database if exists ${new URL(url).pathname.slice(1)} with (force)`))
 }
 
-/** Makes the databases tests copy: an empty one at the current schema, and one with the demo data. */
+/** Makes the databases tests copy: an empty one at the current schema, one with a new studio, one with the demo data. */
 export async function makeTemplates() {
-  const { freePort, QUICK_HASHES, runProgram } = await import('./server-process.mjs')
-  for (const demo of [false, true]) {
-    await atServer((client) => client.query(`create database ${templateOf(demo)} template template0`))
-    const folder = folderOf(demo)
-    mkdirSync(folder, { recursive: true })
-    const program = runProgram('scripts/serve.mjs', {
-      DATA_DIR: folder,
-      DATABASE_URL: addressOf(templateOf(demo)),
-      PORT: String(await freePort()),
-      DEMO: demo ? '1' : '0',
-      ...QUICK_HASHES,
-    })
-    await program.says(/ready: http/)
-    await program.stop('SIGTERM')
-    rmSync(join(folder, 'session-secret'), { force: true })
+  const { FILLINGS, makeTemplate } = await import('./template.mjs')
+  for (const filled of FILLINGS) {
+    await atServer((client) => client.query(`create database ${templateOf(filled)} template template0`))
+    mkdirSync(folderOf(filled), { recursive: true })
+    await makeTemplate(filled, { DATA_DIR: folderOf(filled), DATABASE_URL: addressOf(templateOf(filled)) })
   }
 }

@@ -76,19 +76,19 @@ export function runProgram(script, env) {
  * The built application as a process of its own, in a data folder of its own: what tests and screenshots drive.
  * `kill` is kill -9; `start` after it starts again on the same folder and port; `remove` ends it for good.
  * `prepare` fills the data folder, which holds an empty database where one was made beforehand, before the first start.
- * @param {{ demo?: boolean, prepare?: (dataDir: string, env: { DATABASE_URL: string | undefined }) => Promise<void>, env?: Record<string, string | undefined> }} options
+ * @param {{ filled?: import('./template.mjs').Filling, prepare?: (dataDir: string, env: { DATABASE_URL: string | undefined }) => Promise<void>, env?: Record<string, string | undefined> }} options
  */
-export async function startServer({ demo = false, prepare, env = {} } = {}) {
+export async function startServer({ filled = 'empty', prepare, env = {} } = {}) {
   const dataDir = mkdtempSync(join(tmpdir(), 'oak-pinch-data-'))
   // On a PostgreSQL server (TEST_POSTGRES) each has a database of its own there, from the same templates.
-  const onServer = process.env.TEST_POSTGRES && !('DATABASE_URL' in env) ? await databaseFrom(demo) : null
-  if (!onServer) layTemplate(demo, dataDir)
+  const onServer = process.env.TEST_POSTGRES && !('DATABASE_URL' in env) ? await databaseFrom(filled) : null
+  if (!onServer) layTemplate(filled, dataDir)
   if (onServer?.folder) cpSync(onServer.folder, dataDir, { recursive: true })
   await prepare?.(dataDir, { DATABASE_URL: onServer?.url })
   const given = {
     DATA_DIR: dataDir,
     PORT: String(await freePort()),
-    DEMO: demo ? '1' : '0',
+    DEMO: filled === 'demo' ? '1' : '0',
     ...QUICK_HASHES,
     ...(onServer ? { DATABASE_URL: onServer.url } : {}),
     ...env,

@@ -16,9 +16,9 @@ let lead: Caller
 const IVO = { name: 'Ivo Tarn', email: 'ivo@reedwater.example', password: 'the-other-oar-holds', role: 'coach' }
 let ivoId = ''
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
-  await lead.setUp()
+  await lead.signIn(LEAD)
   ivoId = (await lead.send<StaffMember>('POST', '/api/staff', IVO)).body.id
 })
 afterAll(() => server.remove())

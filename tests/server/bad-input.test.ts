@@ -2,15 +2,15 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { CheckinRecord, MeasuringFacts } from '../../shared/schemas/checkin'
 import type { ClientPage } from '../../shared/schemas/client'
-import { Caller, someClient, someReading, startedCheckin, type Answer, type Server } from '../support/api'
+import { type Answer, Caller, LEAD, type Server, someClient, someReading, startedCheckin } from '../support/api'
 import type { Problem } from '../../shared/schemas/problem'
 
 let server: Server
 let coach: Caller
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
 })
 afterAll(() => server.remove())
 

@@ -9,7 +9,7 @@ import type { ClientHistory } from '../../shared/schemas/following'
 import type { MethodAgreement, OtherRecord } from '../../shared/schemas/other-method'
 import type { Progress } from '../../shared/schemas/progress'
 import { followRecord } from '../../shared/followed-record'
-import { Caller, someClient, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient } from '../support/api'
 import { wordsOf } from '../support/pdf'
 import { enterVisit } from '../support/visits'
 
@@ -22,9 +22,9 @@ const today = new Date().toISOString().slice(0, 10)
 const FOLDS = [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24]
 
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
-  await lead.setUp()
+  await lead.signIn(LEAD)
   const me = await lead.send<{ staff: { id: string } }>('GET', '/api/me')
   const { body } = await lead.send<StaffMember>('POST', '/api/staff', IVO)
   ids = { lead: me.body.staff.id, ivo: body.id }

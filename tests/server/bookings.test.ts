@@ -7,7 +7,7 @@ import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { StaffMember } from '../../shared/schemas/account'
 import type { BookingBoard, BookingLine, BookingProposal } from '../../shared/schemas/booking'
 import type { Floor } from '../../shared/schemas/checkin'
-import { Caller, someClient, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient } from '../support/api'
 import { readCalendar, readDays } from '../support/calendar'
 import { enterVisit } from '../support/visits'
 
@@ -22,9 +22,9 @@ let ivo: StaffMember
 let maren = ''
 let tobin = ''
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
   const person = { name: 'Ivo Tarn', email: 'ivo@reedwater.example', password: 'the-other-oar-holds', role: 'coach' }
   ivo = (await coach.send<StaffMember>('POST', '/api/staff', person)).body
   maren = await client('Maren Osk')

@@ -6,7 +6,7 @@ import { challengeEntry } from '../../server/db/schema'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { Board, ChallengeFacts, ChallengeRecord } from '../../shared/schemas/challenge'
 import type { MeasuringFacts, PrepareFacts } from '../../shared/schemas/checkin'
-import { Caller, someClient, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient } from '../support/api'
 import { enterVisit } from '../support/visits'
 import { storeOf } from '../support/database'
 import { wordsOf } from '../support/pdf'
@@ -18,9 +18,9 @@ const CALIPER = uuid()
 let server: Server
 let coach: Caller
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
   await coach.send('POST', '/api/calipers', { id: CALIPER, name: 'Steel', resolutionMm: 0.5 })
 })
 afterAll(() => server.remove())

@@ -11,7 +11,7 @@ import type { ClientInput } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { ClientHome, FromHome, LinkDoor } from '../../shared/schemas/link'
 import type { RecordPage } from '../../shared/schemas/record'
-import { Caller, someClient, someReading, startedCheckin, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient, someReading, startedCheckin } from '../support/api'
 import { storeOf } from '../support/database'
 import { hostileBody } from '../support/hostile'
 import { allRoutes } from '../support/routes'
@@ -24,9 +24,9 @@ const today = new Date().toISOString().slice(0, 10)
 let server: Server
 let coach: Caller
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
 })
 afterAll(() => server.remove())
 

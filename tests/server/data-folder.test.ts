@@ -19,7 +19,7 @@ import { freePort, runProgram, startServer } from '../../scripts/lib/server-proc
 import { layTemplate } from '../../scripts/lib/template.mjs'
 import { FolderInUse, lockFolder } from '../../server/db/folder-lock'
 import type { ClientPage } from '../../shared/schemas/client'
-import { Caller, someClient, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient } from '../support/api'
 
 /** Runs another server on these settings and gives what it said and how it ended. */
 async function endsBy(env: Record<string, string>): Promise<{ code: number | null; said: string }> {
@@ -31,7 +31,7 @@ async function endsBy(env: Record<string, string>): Promise<{ code: number | nul
 /** A data folder nobody has: making its database anew takes seconds. */
 function newFolder(): string {
   const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-new-'))
-  layTemplate(false, folder)
+  layTemplate('empty', folder)
   return folder
 }
 
@@ -39,9 +39,9 @@ describe('two servers', () => {
   let server: Server
   let coach: Caller
   beforeAll(async () => {
-    server = await startServer()
+    server = await startServer({ filled: 'studio' })
     coach = new Caller(server)
-    await coach.setUp()
+    await coach.signIn(LEAD)
   })
   afterAll(() => server.remove())
 
@@ -104,10 +104,10 @@ describe('a data folder that held a database', () => {
   let coach: Caller
   let database: string
   beforeAll(async () => {
-    server = await startServer()
+    server = await startServer({ filled: 'studio' })
     database = join(server.dataDir, 'postgres')
     coach = new Caller(server)
-    await coach.setUp()
+    await coach.signIn(LEAD)
     await server.kill()
   })
   afterAll(() => server.remove())

@@ -11,7 +11,7 @@ import type { Floor } from '../../shared/schemas/checkin'
 import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { RecordPage } from '../../shared/schemas/record'
-import { Caller, someClient, someReading, startedCheckin, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient, someReading, startedCheckin } from '../support/api'
 import { until } from '../support/until'
 import { broughtFile, endOf } from '../support/data'
 import { storeOf } from '../support/database'
@@ -20,9 +20,9 @@ import { enterVisit } from '../support/visits'
 let server: Server
 let lead: Caller
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
-  await lead.setUp()
+  await lead.signIn(LEAD)
 })
 afterAll(() => server.remove())
 

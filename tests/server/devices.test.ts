@@ -24,9 +24,9 @@ let server: Server
 /** One tablet that two coaches use. */
 let tablet: Caller
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   tablet = new Caller(server)
-  await tablet.setUp()
+  await tablet.signIn(LEAD)
   await tablet.send('POST', '/api/staff', IVO)
 })
 afterAll(() => server.remove())

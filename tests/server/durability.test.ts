@@ -14,7 +14,7 @@ import { enterVisit } from '../support/visits'
 
 let server: Server
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
 })
 afterAll(() => server.remove())
 
@@ -42,7 +42,7 @@ describe('nothing acknowledged is ever lost, and nothing is stored by halves', (
     { timeout: 90_000 + kills * 15_000 },
     async () => {
       const coach = new Caller(server)
-      await coach.setUp()
+      await coach.signIn(LEAD)
       const random = seededRandom(kills)
       const rower = someClient({ name: 'Killed Rower', photoConsentOn: '2026-01-10' })
       await coach.send('POST', '/api/clients', rower)

@@ -8,7 +8,7 @@ import { followRecord } from '../../shared/followed-record'
 import type { Me } from '../../shared/schemas/account'
 import type { ClientHistory, IntakeRecord } from '../../shared/schemas/following'
 import type { PlanInput, PlanRecord } from '../../shared/schemas/plan'
-import { Caller, someClient, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient } from '../support/api'
 import { enterVisit } from '../support/visits'
 
 const FOLDS = [14, 12, 8, 10, 16, 20, 22]
@@ -19,9 +19,9 @@ let server: Server
 let lead: Caller
 let checkinId = ''
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
-  await lead.setUp()
+  await lead.signIn(LEAD)
   await lead.send('POST', '/api/clients', maren)
   checkinId = await enterVisit(lead, maren.id, { daysAgo: 60, values: FOLDS, kg: 74 })
 })

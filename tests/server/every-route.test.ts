@@ -43,9 +43,12 @@ const callers: Record<
 beforeAll(async () => {
   // Nothing guarded asks for a proof: what stands behind it is tried too.
   // Behind a proxy every request may come from elsewhere: what slows guesses down by address does not slow this down.
-  server = await startServer({ env: { CONFIRM_AFTER_MINUTES: '600', NUXT_TRUSTED_PROXIES: '127.0.0.1' } })
+  server = await startServer({
+    filled: 'studio',
+    env: { CONFIRM_AFTER_MINUTES: '600', NUXT_TRUSTED_PROXIES: '127.0.0.1' },
+  })
   const lead = new Caller(server)
-  await lead.setUp()
+  await lead.signIn(LEAD)
   const people = [person('Ivo Tarn', 'coach'), person('Nils Reed', 'recorder'), person('Spare Hand', 'coach')]
   const staff: StaffMember[] = []
   for (const one of people) staff.push((await lead.send<StaffMember>('POST', '/api/staff', one)).body)

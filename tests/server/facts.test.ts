@@ -5,15 +5,15 @@ import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { CheckinRecord, MeasuringFacts } from '../../shared/schemas/checkin'
 import type { Client } from '../../shared/schemas/client'
 import type { ClientHistory, WeighInRecord } from '../../shared/schemas/following'
-import { Caller, someClient, someReading, startedCheckin, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient, someReading, startedCheckin } from '../support/api'
 import { enterVisit } from '../support/visits'
 
 let server: Server
 let coach: Caller
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
 })
 afterAll(() => server.remove())
 

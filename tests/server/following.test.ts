@@ -21,7 +21,7 @@ const KG = { mass: 'kg', length: 'cm' } as const
 let server: Server
 let coach: Caller
 beforeAll(async () => {
-  server = await startServer({ demo: true })
+  server = await startServer({ filled: 'demo' })
   coach = new Caller(server)
   await coach.signIn(RUNA)
 })

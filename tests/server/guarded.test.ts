@@ -15,9 +15,9 @@ describe('what is guarded', () => {
   const client = someClient()
   beforeAll(async () => {
     // A proof holds for four seconds.
-    server = await startServer({ env: { CONFIRM_AFTER_MINUTES: String(4 / 60) } })
+    server = await startServer({ filled: 'studio', env: { CONFIRM_AFTER_MINUTES: String(4 / 60) } })
     lead = new Caller(server)
-    await lead.setUp()
+    await lead.signIn(LEAD)
     await lead.send('POST', '/api/clients', client)
   })
   afterAll(() => server.remove())

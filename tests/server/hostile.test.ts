@@ -19,9 +19,9 @@ let routes: [string, () => unknown][] = []
 let ids = { client: '', checkin: '', visit: '', staff: '' }
 
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
   const { clientId, checkinId } = await startedCheckin(coach, someClient({ photoConsentOn: '2026-01-10' }))
   const other = someClient({ name: 'Finished Rower' })
   await coach.send('POST', '/api/clients', other)

@@ -21,7 +21,7 @@ import { recordEnd } from '../../server/repositories/record-chain'
 import { removeDuePhotos, retentionDue } from '../../server/repositories/retention'
 import type { DataJob, DataPage } from '../../shared/schemas/data'
 import type { ClientPage } from '../../shared/schemas/client'
-import { Caller } from '../support/api'
+import { Caller, LEAD } from '../support/api'
 import { broughtFile } from '../support/data'
 import { seededStore } from '../support/database'
 import { until } from '../support/until'
@@ -134,7 +134,7 @@ describe('a kill in the middle', () => {
     for (const [i, at] of [/\b\d+ of \d+ rows/, /1\d\d\d of \d+ rows/].entries()) {
       const killed = join(folder, `restored-${i}`)
       // Into an empty database made beforehand; below into no folder at all.
-      layTemplate(false, killed)
+      layTemplate('empty', killed)
       await killedAt('cli/import.ts', [archive, '--data', killed], at)
       const found = await openStore(killed)
       // Nothing, or everything where the kill came too late: never a part.
@@ -200,9 +200,9 @@ describe('a kill in the middle', () => {
   )
 
   it('of a long import leaves not one row of it', { timeout: 240_000 }, async () => {
-    const server = await startServer()
+    const server = await startServer({ filled: 'studio' })
     const lead = new Caller(server)
-    await lead.setUp()
+    await lead.signIn(LEAD)
     const rows = Array.from({ length: 20_000 }, (_, i) => {
       const day = new Date(Date.UTC(1960, 0, 1) + Math.floor(i / 50) * 86_400_000).toISOString().slice(0, 10)
       return `Rower ${i % 50},F,1950-01-01,${day},${10 + (i % 20)}`

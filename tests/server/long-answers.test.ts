@@ -11,9 +11,9 @@ let server: Server
 let coach: Caller
 const client = someClient({ name: 'Long Rower' })
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
   await coach.send('POST', '/api/clients', client)
   for (let week = 12; week > 0; week -= 1)
     await enterVisit(coach, client.id, { daysAgo: 7 * week, values: FOLDS, kg: 60 })

@@ -6,16 +6,16 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { Photo } from '../../shared/schemas/photo'
-import { Caller, someClient, startedCheckin, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient, startedCheckin } from '../support/api'
 
 let server: Server
 let coach: Caller
 const rower = someClient({ name: 'Pictured Rower', photoConsentOn: '2026-01-10' })
 let checkinId = ''
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
   ;({ checkinId } = await startedCheckin(coach, rower))
 })
 afterAll(() => server.remove())

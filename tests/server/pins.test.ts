@@ -4,7 +4,7 @@ import { startServer } from '../../scripts/lib/server-process.mjs'
 import { followRecord, spanOfRecord } from '../../shared/followed-record'
 import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory, PinnedStart } from '../../shared/schemas/following'
-import { Caller, someClient, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient } from '../support/api'
 import { enterVisit } from '../support/visits'
 
 const FOLDS = [20, 14, 9, 11, 15, 20, 29]
@@ -17,9 +17,9 @@ const visits: string[] = []
 const history = async (id = client.id) => (await coach.send<ClientHistory>('GET', `/api/clients/${id}/history`)).body
 
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
   await coach.send('POST', '/api/clients', client)
   for (const [daysAgo, share] of [
     [112, 1],

@@ -7,7 +7,7 @@ import { targetOf } from '../../shared/plan'
 import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { PlanInput, PlanRecord } from '../../shared/schemas/plan'
-import { Caller, someClient, startedCheckin, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient, startedCheckin } from '../support/api'
 import { enterVisit } from '../support/visits'
 
 const FOLDS = [14, 12, 8, 10, 16, 20, 22]
@@ -17,9 +17,9 @@ let server: Server
 let coach: Caller
 let checkinId = ''
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
   await coach.send('POST', '/api/clients', maren)
   checkinId = await enterVisit(coach, maren.id, { daysAgo: 60, values: FOLDS, kg: 74 })
 })
@@ -159,7 +159,7 @@ describe('a plan that cannot be kept', () => {
 
 describe('the demo data', () => {
   it('holds plans that core would keep', async () => {
-    const demo = await startServer({ demo: true })
+    const demo = await startServer({ filled: 'demo' })
     try {
       const runa = new Caller(demo)
       await runa.signIn({ email: 'runa@reedwater.example', password: 'reeds-and-oars' })

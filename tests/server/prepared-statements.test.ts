@@ -9,7 +9,7 @@ import { GuardedClient } from '../../server/db/guarded-client'
 const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-prepared-'))
 let client: GuardedClient
 beforeAll(async () => {
-  layTemplate(false, folder)
+  layTemplate('empty', folder)
   client = new GuardedClient({ dataDir: join(folder, 'postgres') })
   await client.waitReady
   await client.exec('create table pinch (id int primary key, word text not null, mm numeric, at date)')

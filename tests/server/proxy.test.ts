@@ -4,8 +4,8 @@ import { Caller, LEAD, type Server } from '../support/api'
 
 let server: Server
 beforeAll(async () => {
-  server = await startServer({ env: { NUXT_TRUSTED_PROXIES: '192.0.2.1, 127.0.0.1' } })
-  await new Caller(server).setUp()
+  server = await startServer({ filled: 'studio', env: { NUXT_TRUSTED_PROXIES: '192.0.2.1, 127.0.0.1' } })
+  await new Caller(server).signIn(LEAD)
 })
 afterAll(() => server.remove())
 

@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { PhotoStoreFailed, s3FromEnvironment, s3Photos } from '../../server/ports/s3-photos'
-import { Caller, someClient, startedCheckin, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient, startedCheckin } from '../support/api'
 import { S3_KEYS, s3StandIn, type StandIn } from '../support/s3-stand-in'
 import { until } from '../support/until'
 
@@ -51,6 +51,7 @@ describe('the application with such a store', () => {
   let coach: Caller
   beforeAll(async () => {
     server = await startServer({
+      filled: 'studio',
       env: {
         S3_ENDPOINT: stand.endpoint,
         S3_BUCKET: S3_KEYS.bucket,
@@ -60,7 +61,7 @@ describe('the application with such a store', () => {
       },
     })
     coach = new Caller(server)
-    await coach.setUp()
+    await coach.signIn(LEAD)
   })
   afterAll(() => server.remove())
   const picture = () =>

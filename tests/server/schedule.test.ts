@@ -6,7 +6,7 @@ import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { Floor } from '../../shared/schemas/checkin'
 import type { ClientPage } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
-import { Caller, someClient, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient } from '../support/api'
 import { enterVisit } from '../support/visits'
 
 const FOLDS = [14, 12, 8, 10, 16, 20, 22]
@@ -15,9 +15,9 @@ const today = new Date().toISOString().slice(0, 10)
 let server: Server
 let coach: Caller
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   coach = new Caller(server)
-  await coach.setUp()
+  await coach.signIn(LEAD)
 })
 afterAll(() => server.remove())
 

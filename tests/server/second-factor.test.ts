@@ -16,9 +16,9 @@ let server: Server
 let lead: Caller
 let ivo: Caller
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
-  await lead.setUp()
+  await lead.signIn(LEAD)
   await lead.send('POST', '/api/staff', IVO)
   ivo = new Caller(server)
   await ivo.signIn(IVO)

@@ -5,7 +5,7 @@ import type { StaffMember } from '../../shared/schemas/account'
 import type { MeasuringFacts } from '../../shared/schemas/checkin'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { StudyLine, StudyRecord } from '../../shared/schemas/study'
-import { Caller, someClient, someReading, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient, someReading } from '../support/api'
 
 let server: Server
 let lead: Caller
@@ -15,9 +15,9 @@ const IVO = { name: 'Ivo Tarn', email: 'ivo@reedwater.example', password: 'the-o
 const today = new Date().toISOString().slice(0, 10)
 
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
-  await lead.setUp()
+  await lead.signIn(LEAD)
   const me = await lead.send<{ staff: { id: string } }>('GET', '/api/me')
   const { body } = await lead.send<StaffMember>('POST', '/api/staff', IVO)
   ids = { lead: me.body.staff.id, ivo: body.id }

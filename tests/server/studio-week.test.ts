@@ -9,7 +9,7 @@ import type { ClientHistory } from '../../shared/schemas/following'
 import type { ReminderRecord } from '../../shared/schemas/link'
 import type { Mailbox } from '../../shared/schemas/mail'
 import type { StudioSet } from '../../shared/schemas/set'
-import { Caller, someClient, someReading, type Server } from '../support/api'
+import { Caller, LEAD, type Server, someClient, someReading } from '../support/api'
 
 const today = new Date().toISOString().slice(0, 10)
 let server: Server
@@ -17,9 +17,9 @@ let lead: Caller
 let ivo: Caller
 let ivoId = ''
 beforeAll(async () => {
-  server = await startServer()
+  server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
-  await lead.setUp()
+  await lead.signIn(LEAD)
 })
 afterAll(() => server.remove())
 

@@ -4,14 +4,14 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, onTestFailed } from 'vitest'
 import { runProgram, startServer } from '../../scripts/lib/server-process.mjs'
 import { openStore, type Store } from '../../server/db/database'
 import { caliper, studio } from '../../server/db/schema'
 import { memoryBus } from '../../server/ports/bus'
 import { memoryShelf } from '../../server/ports/shelf'
 import { changeIn } from '../../server/write/change'
-import { Caller, someReading, startedCheckin } from '../support/api'
+import { Caller, LEAD, someReading, startedCheckin } from '../support/api'
 
 describe('a change that is answered', () => {
   const folder = mkdtempSync(join(tmpdir(), 'oak-pinch-sync-'))
@@ -73,9 +73,9 @@ describe.skipIf(!existsSync('/usr/bin/strace') || spawnSync('/usr/bin/strace', [
   'twenty acknowledged readings',
   () => {
     it('are twenty calls of fsync on the log and as many on its folder', async () => {
-      const server = await startServer()
+      const server = await startServer({ filled: 'studio' })
       const coach = new Caller(server)
-      await coach.setUp()
+      await coach.signIn(LEAD)
       const { checkinId } = await startedCheckin(coach)
       const trace = join(server.dataDir, '..', `trace-${uuid()}`)
       const { pid } = JSON.parse(readFileSync(join(server.dataDir, 'lock'), 'utf8')) as { pid: number }
@@ -116,6 +116,7 @@ describe.skipIf(process.getuid?.() !== 0 || !canMount())('a full disk', () => {
     const port = await freePort()
     const server = { address: `http://127.0.0.1:${port}` }
     const program = runProgram('scripts/start.mjs', { DATA_DIR: join(small, 'data'), PORT: String(port) })
+    onTestFailed(() => void program.stop('SIGTERM'))
     await program.says(/ready: http/)
     const coach = new Caller(server)
     await coach.setUp()

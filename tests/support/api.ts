@@ -1,11 +1,12 @@
 import { v7 as uuid } from 'uuid'
-import { startServer } from '../../scripts/lib/server-process.mjs'
+import type { startServer } from '../../scripts/lib/server-process.mjs'
+import { SETUP } from '../../scripts/lib/template.mjs'
 import type { ClientInput } from '../../shared/schemas/client'
 import type { Problem } from '../../shared/schemas/problem'
 
 export type Server = Awaited<ReturnType<typeof startServer>>
 
-export const LEAD = { email: 'lead@reedwater.example', password: 'a-long-oar-story' }
+export { LEAD } from '../../scripts/lib/template.mjs'
 
 /** What a route answered. `body` is whatever JSON it sent. */
 export interface Answer<Body> {
@@ -98,12 +99,7 @@ export class Caller {
   /** Makes the studio of an empty installation and signs its lead coach in. */
   async setUp(change: Record<string, unknown> = {}): Promise<void> {
     const { status, text } = await this.send('POST', '/api/setup', {
-      studioName: 'Reedwater Rowing Club',
-      name: 'Runa Bexley',
-      ...LEAD,
-      massUnit: 'kg',
-      lengthUnit: 'cm',
-      timeZone: 'UTC',
+      ...SETUP,
       ...change,
     })
     if (status !== 200) throw new Error(`setup: ${text}`)

@@ -46,7 +46,7 @@ async function ownStore(fill: (folder: string) => void): Promise<Store> {
 export async function testStore(): Promise<Store> {
   return POSTGRES
     ? openServerStore(await makeDatabase('oak_empty'), 4)
-    : ownStore((folder) => layTemplate(false, folder))
+    : ownStore((folder) => layTemplate('empty', folder))
 }
 
 /** When those who are made up have last been measured. */
@@ -65,7 +65,7 @@ export async function seededStore(): Promise<Store> {
   const kept = join(ROOT, '.cache', `template-seeded-${print}`)
   if (!existsSync(kept)) {
     const making = mkdtempSync(join(ROOT, '.cache', 'template-seeding-'))
-    layTemplate(false, making)
+    layTemplate('empty', making)
     const store = await openStore(making)
     await seedClub(store)
     await store.close()

@@ -36,12 +36,12 @@ export interface StudioSettings {
 /** Starts the application and a browser, signed in at both unless nobody is there yet. */
 export async function openStudio(settings: StudioSettings = {}): Promise<Studio> {
   const { demo = false, flags = [], empty = false, offline = false, env = {} } = settings
-  const [server, browser] = await Promise.all([startServer({ demo, env }), launchChromium(flags)])
+  const filled = demo ? 'demo' : empty ? 'empty' : 'studio'
+  const [server, browser] = await Promise.all([startServer({ filled, env }), launchChromium(flags)])
   const api = new Caller(server)
   const coach = await Visitor.arrive(browser, server.address, TABLET, offline)
   if (!empty) {
-    await (demo ? api.signIn(DEMO_COACH) : api.setUp())
-    await coach.signIn(demo ? DEMO_COACH : LEAD)
+    await Promise.all([api, coach].map((one) => one.signIn(demo ? DEMO_COACH : LEAD)))
   }
   return {
     server,

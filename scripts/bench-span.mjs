@@ -9,8 +9,8 @@ const CHECKINS = 200
 const RUNS = 9
 /** Milliseconds between a finger going down and up. */
 const PRESS = 80
-/** Milliseconds until a page has judged and drawn everything, slowed: what it is still at would slow the next one. */
-const RESTS_WITHIN = 3_000
+/** Milliseconds until a page is at nothing any more, what it puts off for three seconds included: that would slow the next one. */
+const RESTS_WITHIN = 5_000
 
 ensureInstalled()
 ensureBuilt()

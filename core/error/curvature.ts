@@ -2,7 +2,7 @@ import { compute, type EstimateSettings } from '../equations/estimate'
 import type { Equation, InputId, Measures } from '../equations/equation'
 import { asSite, isFold } from '../sites'
 import { markOf, readingVariance, siteVisitVariance, type ErrorModel } from './model'
-import { gradientOf, type InputVariances } from './gradient'
+import type { Gradient, InputVariances } from './gradient'
 import { simulatePercent } from './monte-carlo'
 
 /** Readings a value usually stands on. */
@@ -30,18 +30,22 @@ export function usualVariances(equation: Equation, measures: Measures, model: Er
  * Variance of percent fat that comes from the equation's bend beyond its slopes, points squared: near the turning point
  * of an equation in squares the slopes are nothing and the error is not. By Monte Carlo, and only where an input's error
  * meets a bend worth it; 0 elsewhere.
+ * @param gradient the equation's slopes at these measures, null where it gives nothing
  */
 export function curvatureOf(
   equation: Equation,
   measures: Measures,
   settings: EstimateSettings,
   model: ErrorModel,
+  gradient: Gradient | null,
 ): number {
-  const gradient = gradientOf(equation, measures, settings)
   if (!gradient) return 0
   const variances = usualVariances(equation, measures, model)
+  const moved = { ...measures }
   const at = (input: InputId, by: number) => {
-    const result = compute(equation, { ...measures, [input]: measures[input] + by }, settings)
+    moved[input] = measures[input] + by
+    const result = compute(equation, moved, settings)
+    moved[input] = measures[input]
     return 'percent' in result ? result.percent : NaN
   }
   const here = at('age', 0)

@@ -76,12 +76,13 @@ export function figureTerms(ends: readonly SpanEnd[], now: SpanEnd, model: Error
   const { equation } = inputs.reached
   const measures = { ...inputs.measures, ...means, ...(weightKg === null ? {} : { weight: weightKg }) }
   const percents = ends.flatMap((end) => reachedOf(end)?.percent ?? [])
+  const gradient = gradientOf(equation, measures, inputs.settings)
   return {
     means,
     weightKg,
-    gradient: gradientOf(equation, measures, inputs.settings),
+    gradient,
     percent: percents.length > 0 ? meanOf(percents) : null,
-    bend: curvatureOf(equation, measures, inputs.settings, model),
+    bend: curvatureOf(equation, measures, inputs.settings, model, gradient),
     percentOf: new Set(ends.filter((end) => end === now || samePercent(end, now))),
   }
 }

@@ -72,9 +72,10 @@ function npmCi() {
 /** Installs by a lockfile with addresses beside ours. False where packages are not where this registry was expected to have them. */
 function installedByAddress() {
   const { stdout } = spawnSync('npm', ['config', 'get', 'registry'], { cwd: ROOT, encoding: 'utf8' })
-  if (!URL.canParse(stdout.trim())) return false
+  const registry = stdout?.trim() ?? ''
+  if (!URL.canParse(registry)) return false
   const lock = JSON.parse(readFileSync(join(ROOT, 'package-lock.json'), 'utf8'))
-  writeFileSync(ADDRESSED, JSON.stringify(addressedLock(lock, stdout.trim())))
+  writeFileSync(ADDRESSED, JSON.stringify(addressedLock(lock, registry)))
   try {
     npmCi()
     return true

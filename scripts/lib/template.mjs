@@ -21,9 +21,9 @@ export const SETUP = {
   timeZone: 'UTC',
 }
 
-/** The demo's dates are counted back from today: its data folder holds for a day. */
+/** What a folder is made by. The demo's dates are counted back from today: its data folder holds for a day. */
 function printOf(filled) {
-  const print = fingerprint(['server/db', 'core/simulate', 'package-lock.json', 'scripts/lib/template.mjs'])
+  const print = fingerprint(['server', 'core/simulate', 'package-lock.json', 'scripts/lib/template.mjs'])
   return filled === 'demo' ? `${print} ${new Date().toISOString().slice(0, 10)}` : print
 }
 

@@ -1,11 +1,14 @@
 /// <reference types="@nuxt/nitro-server" />
 /// <reference types="nuxt-security" />
-import { existsSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
 import { cp } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
 
 const migrations = fileURLToPath(new URL('./server/db/migrations', import.meta.url))
+
+/** Stands in the page itself, ahead of everything: its bytes are not fetched for. */
+const askFirst = readFileSync(new URL('./app/ask-first.js', import.meta.url), 'utf8')
 
 /** What documents are printed with (server/take-home/print.ts). */
 const fontFolder = fileURLToPath(
@@ -56,6 +59,7 @@ export default defineNuxtConfig({
         { name: 'theme-color', content: '#F6F3EC' },
         { name: 'robots', content: 'noindex' },
       ],
+      script: [{ innerHTML: askFirst }],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },

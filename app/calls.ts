@@ -46,6 +46,7 @@ import type { Mailbox } from '#shared/schemas/mail'
 import type { SetInput, StudioSet } from '#shared/schemas/set'
 import type { DeviceKeyAnswer, LockState } from '#shared/schemas/device'
 import type { PasskeyInput, PasskeyRecord, ProvedByPasskey } from '#shared/schemas/passkey'
+import { askedFirst, forgetAskedFirst } from '~/asked-first'
 import { askToConfirm } from '~/confirming'
 import { lockPage } from '~/locking'
 import { askToSignIn } from '~/signed-out'
@@ -80,6 +81,7 @@ export const fetcher = () => (globalThis as unknown as { $fetch: $Fetch }).$fetc
 
 /** One request to the server. What is guarded there asks its person for their password first, and is then sent again. */
 export async function call<Answer>(method: Method, path: string, body?: Body, more: object = {}): Promise<Answer> {
+  if (method !== 'GET') forgetAskedFirst()
   const send = () => fetcher()<unknown>(path, { method, body, ...more } as object) as Promise<Answer>
   try {
     return await send()
@@ -101,7 +103,7 @@ export const access = {
 }
 
 export const own = {
-  read: () => call<Me>('GET', '/api/me'),
+  read: () => askedFirst('/api/me', () => call<Me>('GET', '/api/me')),
   setUnits: (units: OwnUnitsInput) => call<Me>('PATCH', '/api/me', units),
   setHabits: (habits: Habits) => call<Me>('PUT', '/api/me/habits', habits),
   setPassword: (change: { old: string; password: string }) => call<unknown>('PUT', '/api/me/password', change),
@@ -194,8 +196,10 @@ export const clients = {
   archive: (id: string, archived: boolean) => call<Client>('PATCH', `/api/clients/${id}`, { archived }),
   prepare: (id: string) => call<PrepareFacts>('GET', `/api/clients/${id}/prepare`),
   /** Parsed as the JSON it is: guessing what else so long an answer might be takes as long again. */
-  history: (id: string) =>
-    call<ClientHistory>('GET', `/api/clients/${id}/history`, undefined, { parseResponse: JSON.parse }),
+  history: (id: string) => {
+    const path = `/api/clients/${id}/history`
+    return askedFirst(path, () => call<ClientHistory>('GET', path, undefined, { parseResponse: JSON.parse }))
+  },
   leaveNeutral: (id: string, leave: NeutralLeaveInput) =>
     call<unknown>('POST', `/api/clients/${id}/neutral-leaves`, leave),
   setLandmark: (id: string, site: SiteId, note: string) =>

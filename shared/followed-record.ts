@@ -4,8 +4,10 @@ import {
   ASSUMED_NOISES,
   composeSpan,
   endFigures,
+  figureSeries,
   searchOf,
   type EndFigures,
+  type FigureSeries,
   type Noises,
   type Span,
   type Worthwhile,
@@ -33,11 +35,13 @@ export interface FollowedRecord {
   /** Noises held at times, oldest first. */
   noises: readonly NoiseUntil[]
   worthwhile: Worthwhile
+  /** What the chart draws as it opens, where that was put together beforehand (`openingSeries`). */
+  opening: FigureSeries | null
 }
 
 type RecordFacts = FollowedFacts &
   Pick<ClientHistory, 'checkins'> &
-  Partial<Pick<ClientHistory, 'errors' | 'pins' | 'noises' | 'worthwhile'>>
+  Partial<Pick<ClientHistory, 'errors' | 'pins' | 'noises' | 'worthwhile' | 'opening'>>
 
 /** Place of the first check-in since the set of sites was last changed: what is measured now began there. */
 function setBegan(ends: readonly FollowedEnd[]): number {
@@ -75,12 +79,28 @@ export function followRecord(facts: RecordFacts): FollowedRecord {
     pinned: pinnedPlace(ends, facts.pins ?? []),
     noises: facts.noises ?? [],
     worthwhile: { fatKg: own?.fatKg ?? studio.fatKg, sumPercent: own?.sumPercent ?? studio.sumPercent },
+    opening: facts.opening ?? null,
   }
 }
 
 /** What was held of the noise on the day of a check-in: learnt by then, never later. */
 export function noisesAt({ noises }: Pick<FollowedRecord, 'noises'>, end: FollowedEnd): Noises {
   return noises.findLast(({ until }) => until <= end.record.day)?.noises ?? ASSUMED_NOISES
+}
+
+/** Check-ins up to which everything is worked out before anything shows; of a longer history its readings show first. */
+export const SHOWN_AT_ONCE = 60
+
+/**
+ * What the chart of a long history draws as it opens: every check-in on the newest one's terms. The server puts it
+ * together on its way, so that a slow device draws before it has composed anything; null for a history that needs none.
+ */
+export function openingSeries(facts: ClientHistory): FigureSeries | null {
+  const { length } = facts.checkins.filter(({ finishedAt }) => finishedAt !== null)
+  if (length <= SHOWN_AT_ONCE) return null
+  const record = followRecord(facts)
+  const newest = record.ends.at(-1)
+  return newest ? figureSeries(record.ends, newest, { noises: noisesAt(record, newest), byWeek: false }) : null
 }
 
 /** Two check-ins of a record and everything between them. */
@@ -93,6 +113,8 @@ export interface FollowedSpan {
   span: Span | null
   /** The start was found by looking for it: its odds are divided for that. */
   searched: boolean
+  /** By how much: 1 where it was chosen beforehand. */
+  dividedBy: number
   /** What differs between the two and what can be compared; null without two. Known before anything is judged. */
   comparability: Comparability | null
   /** What the later end says, weighed as the span weighs it. */
@@ -127,12 +149,13 @@ export function spanOfRecord(
   const then = ends[fromIndex] ?? null
   const between = ends.slice(Math.max(0, fromIndex), toIndex + 1)
   const searched = then !== null && fromIndex !== pinned
+  const dividedBy = searched ? searchOf(fromIndex + 1) : 1
   const noises = now ? noisesAt(record, now) : ASSUMED_NOISES
   const span =
     now && then && judged
       ? composeSpan(between, {
           noises,
-          searched: searched ? searchOf(fromIndex + 1) : 1,
+          searched: dividedBy,
           running,
           ...(massUnit ? { massUnit } : {}),
         })
@@ -144,6 +167,7 @@ export function spanOfRecord(
     now,
     span,
     searched,
+    dividedBy,
     comparability: span?.comparability ?? (then && now ? comparability(then, now) : null),
     figures: span?.now ?? (now ? endFigures(now) : null),
     between,

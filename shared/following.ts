@@ -28,7 +28,10 @@ export function lookupErrors(errors: readonly AssessorErrors[]): ErrorLookup {
 export type FollowedFacts = Pick<ClientHistory, 'client' | 'calipers' | 'choices' | 'weighIns'> &
   Partial<Pick<ClientHistory, 'hands'>>
 
-/** Check-ins as ends of spans, in the order given. */
+/**
+ * Check-ins as ends of spans, in the order given. Each is composed when it is first asked what it says: a page that shows
+ * two of a long history does not wait for all.
+ */
 export function followedEnds(
   checkins: readonly CheckinRecord[],
   { client, calipers, choices, weighIns, hands = [] }: FollowedFacts,
@@ -36,9 +39,24 @@ export function followedEnds(
   const diary = diaryOf(weighIns)
   const chosen = choices[0]?.choices
   const following = { weighIns: diary, ...(chosen ? { choices: chosen } : {}) }
-  return checkins.map((record) => ({
-    ...followedEnd(checkinFacts(record, client, calipers), following),
-    record,
-    ...(hands.length > 0 ? { hands } : {}),
-  }))
+  return checkins.map((record) => {
+    let made: SpanEnd | undefined
+    const end = () => (made ??= followedEnd(checkinFacts(record, client, calipers), following))
+    return {
+      record,
+      get facts() {
+        return end().facts
+      },
+      get choices() {
+        return end().choices
+      },
+      get result() {
+        return end().result
+      },
+      get week() {
+        return end().week
+      },
+      ...(hands.length > 0 ? { hands } : {}),
+    }
+  })
 }

@@ -1,15 +1,13 @@
 import type { ClientHistory } from '#shared/schemas/following'
+import { FRESH_MS } from '~/asked-first'
 import { clients } from '~/calls'
-
-/** Milliseconds for which an answer asked for ahead is taken; later, the facts may have changed. */
-const FRESH = 5000
 
 /** Answers on their way for a page that is still to come. */
 const onTheirWay = new Map<string, { facts: Promise<ClientHistory>; since: number }>()
 
 function asked(clientId: string): Promise<ClientHistory> | null {
   const ahead = onTheirWay.get(clientId)
-  return ahead && Date.now() - ahead.since < FRESH ? ahead.facts : null
+  return ahead && Date.now() - ahead.since < FRESH_MS ? ahead.facts : null
 }
 
 /** Whose record an address shows; null for any other page, a client's form and preparing among them. */

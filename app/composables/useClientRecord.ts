@@ -1,7 +1,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, inject, provide, ref, shallowRef, type InjectionKey } from 'vue'
 import { ASSUMED_NOISES } from '#core/following'
-import { followRecord, spanOfRecord } from '#shared/followed-record'
+import { followRecord, SHOWN_AT_ONCE, spanOfRecord } from '#shared/followed-record'
 import { isNeutral } from '#shared/neutral'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 import type { ClientHistory } from '#shared/schemas/following'
@@ -11,8 +11,6 @@ import { useMe } from '~/stores/me'
 
 const RECORD: InjectionKey<FollowedClient> = Symbol('client record')
 
-/** Check-ins up to which everything is worked out before anything shows; of a longer history its readings show first. */
-export const SHOWN_AT_ONCE = 60
 /** Milliseconds after which it is judged even where no chart has been drawn. */
 const CHART_COMES_WITHIN = 2000
 
@@ -56,6 +54,7 @@ export function useClientRecord(clientId: string) {
   /** Place of the start chosen beforehand; the left jaw stands there unless it is moved. */
   const pinnedIndex = computed(() => record.value?.pinned ?? -1)
   const searched = computed(() => spanned.value?.searched ?? false)
+  const dividedBy = computed(() => spanned.value?.dividedBy ?? 1)
   const comparability = computed(() => spanned.value?.comparability ?? null)
   const between = computed(() => spanned.value?.between ?? [])
   const noises = computed(() => spanned.value?.noises ?? ASSUMED_NOISES)
@@ -95,7 +94,10 @@ export function useClientRecord(clientId: string) {
 
   /** Replaces part of the facts after the server has stored a change. */
   function take(change: Partial<ClientHistory>): void {
-    if (history.value) history.value = { ...history.value, ...change }
+    if (!history.value) return
+    // What was put together beforehand is of the facts as they were.
+    const { opening: _, ...facts } = history.value
+    history.value = { ...facts, ...change }
   }
 
   /** Takes the pins after one was set: the left jaw goes back to the start that counts. */
@@ -124,6 +126,7 @@ export function useClientRecord(clientId: string) {
     figures,
     pinnedIndex,
     searched,
+    dividedBy,
     comparability,
     between,
     noises,

@@ -6,7 +6,7 @@ import type { Equation, KnownMeasures } from '../equations/equation'
 import { bmi } from '../equations/measures'
 import { militaryRounded } from '../equations/military-rounding'
 import { noTableBecause, standings, type Standing } from '../norms'
-import { joinLog, policyOf, reconcile, sessionState, valueOf, type LoggedReading, type SessionState } from '../readings'
+import { joinLog, policyOf, reconcile, sessionOfLog, valueOf, type LoggedReading, type SessionState } from '../readings'
 import { asSite, isFold, type FoldSiteId, type SiteId } from '../sites'
 import { massToKg } from '../units'
 import { optionsOf, dayOf, DEFAULT_CHOICES, type CheckinFacts, type Choices, type Person } from './facts'
@@ -155,7 +155,7 @@ type ReadVisit = Pick<Composition, 'session' | 'weightKg' | 'heightCm'>
 function readVisit(facts: CheckinFacts): ReadVisit {
   const log = joinLog(facts.readings, facts.strikes)
   return {
-    session: sessionState(facts.protocol, facts.readings, facts.strikes, facts.skips, facts.policies),
+    session: sessionOfLog(facts.protocol, log, facts.skips, facts.policies),
     weightKg: weightOf(log),
     heightCm: heightOf(log, facts.person),
   }

@@ -94,7 +94,7 @@ export function figureSeries(
   const { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES } = settings
   const series: FigureSeries = { fat: [], lean: [], sum: [], girths: girthSeries(ends, now, settings) }
   for (const followed of ends) {
-    const end = onTermsOf(weighedAs(followed, byWeek), now)
+    const end = weighedAs(onTermsOf(followed, now), byWeek)
     const said = endFigures(end, model)
     const comparable = followed === now || samePercent(end, now)
     const see = reachedOf(end)?.seePercent ?? null

@@ -70,13 +70,23 @@ export function sessionState(
   skips: readonly Skip[] = [],
   policies: SessionPolicies = {},
 ): SessionState {
+  return sessionOfLog(protocol, joinLog(readings, strikes), skips, policies)
+}
+
+/** `sessionState` of a log that has been joined already. */
+export function sessionOfLog(
+  protocol: ReadSet,
+  log: readonly LoggedReading[],
+  skips: readonly Skip[] = [],
+  policies: SessionPolicies = {},
+): SessionState {
   const foldPolicy = policies.folds ?? policyOf(protocol.policy)
   const girthPolicy = policies.girths ?? policyOf(protocol.girthPolicy)
   const bySite = new Map<string, { live: LoggedReading[]; struck: LoggedReading[] }>(
     protocol.sites.map((site) => [site, { live: [], struck: [] }]),
   )
   let lastSite: string | null = null
-  for (const reading of joinLog(readings, strikes)) {
+  for (const reading of log) {
     const own = bySite.get(reading.site)
     if (!own) continue
     ;(reading.struck ? own.struck : own.live).push(reading)

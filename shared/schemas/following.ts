@@ -9,6 +9,7 @@ import type { ClientSchedule } from '../../core/schedule/dates'
 import type { Choices } from '../../core/composition/facts'
 import type { LearntParts } from '../../core/following/parts'
 import type { Noises } from '../../core/following/learning'
+import type { FigureSeries } from '../../core/following/series'
 import type { Worthwhile } from '../../core/following/worthwhile'
 import type { SiteError } from '../../core/error'
 import type { SiteId } from '../../core/sites'
@@ -179,7 +180,10 @@ export interface AssessorErrors {
   sites: ({ site: SiteId } & SiteError)[]
 }
 
-/** What the client page works from: the facts; everything shown is computed from them in the page. */
+/**
+ * What the client page works from: the facts; everything shown is computed from them in the page, but for what the chart of
+ * a long history draws first.
+ */
 export interface ClientHistory {
   client: Client
   checkins: CheckinRecord[]
@@ -210,4 +214,6 @@ export interface ClientHistory {
   studies: CountedStudy[]
   /** The client's own, and the studio's which stand where theirs are null. */
   worthwhile: { own: WorthwhileInput; studio: Worthwhile }
+  /** Computed from the facts beside it (`openingSeries`); none where the page is as quick. */
+  opening?: FigureSeries
 }

@@ -140,8 +140,17 @@ describe('a history of years', () => {
         if (tabs) tabsAt.add(Math.round(tabs.getBoundingClientRect().y))
       }).observe(document, { childList: true, subtree: true })
     })
+    const facts = await api.send<ClientHistory>('GET', `/api/clients/${client.id}/history`)
+    expect(facts.body.opening?.sum).toHaveLength(62)
     await coach.load(`/clients/${client.id}`)
     await coach.page.waitForSelector('[data-figure="sum"] [data-change]')
+    // Asked for by the page itself before there was any code, and not again by the code.
+    const asked = await coach.page.evaluate(() =>
+      performance.getEntriesByType('resource').map(({ name }) => new URL(name).pathname),
+    )
+    for (const path of ['/api/me', `/api/clients/${client.id}/history`]) {
+      expect(asked.filter((name) => name === path)).toHaveLength(1)
+    }
     await coach.page.removeScriptToEvaluateOnNewDocument(seen.identifier)
     const order = await coach.page.evaluate(() => (globalThis as unknown as { order: string[] }).order)
     expect(order.indexOf('chart on the screen')).toBeGreaterThan(-1)

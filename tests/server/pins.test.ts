@@ -41,6 +41,9 @@ describe('the pinned start', () => {
     // Elsewhere it was searched for: the second of four divides the odds by six.
     const found = spanOfRecord(record, { fromId: visits[1] ?? null, toId: visits[3] ?? null })
     expect([found.searched, found.span?.sum?.searched]).toEqual([true, 6])
+    // The page says by how much before it has judged.
+    const unjudged = spanOfRecord(record, { fromId: visits[1] ?? null }, { judged: false })
+    expect([unjudged.span, unjudged.dividedBy, spanOfRecord(record).dividedBy]).toEqual([null, 6, 1])
   })
 
   it('is stored once however often it is sent, newest first, and is the client’s own check-in', async () => {

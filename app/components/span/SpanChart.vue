@@ -4,12 +4,12 @@ import { AxisPointerComponent, GridComponent, TooltipComponent } from 'echarts/c
 import { use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
-import type { Noises } from '#core/following'
+import type { FigureSeries, Noises } from '#core/following'
 import type { Units } from '#core/units'
+import { SHOWN_AT_ONCE } from '#shared/followed-record'
 import type { FollowedEnd } from '#shared/following'
-import { SHOWN_AT_ONCE } from '~/composables/useClientRecord'
 import { GRID, spanOption } from './span-option'
-import { chartCourses, chartSeries, type ChartCourses } from './span-series'
+import { chartCourses, chartSeries, drawnSeries, type ChartCourses } from './span-series'
 import { chartColours } from './theme'
 
 use([LineChart, CustomChart, GridComponent, TooltipComponent, AxisPointerComponent, CanvasRenderer])
@@ -19,6 +19,8 @@ const COURSES_AFTER_MS = 250
 
 const props = defineProps<{
   ends: readonly FollowedEnd[]
+  /** On the newest check-in's terms, weighed at the visits. */
+  opening: FigureSeries | null
   from: number
   to: number
   noises: Noises
@@ -31,7 +33,7 @@ const theme = useTheme()
 const box = useTemplateRef<HTMLElement>('box')
 const chart = useTemplateRef<InstanceType<typeof VChart>>('chart')
 
-const times = computed(() => props.ends.map(({ facts }) => Date.parse(facts.startedAt)))
+const times = computed(() => props.ends.map(({ record }) => Date.parse(record.startedAt)))
 const first = computed(() => times.value[0] ?? 0)
 const last = computed(() => times.value.at(-1) ?? 1)
 const now = computed(() => props.ends[props.to])
@@ -52,7 +54,8 @@ watch(
   () => {
     const reached = now.value
     if (!reached) return
-    series.value = chartSeries(props.ends, reached, props)
+    const opens = props.to === props.ends.length - 1 && !props.byWeek ? props.opening : null
+    series.value = opens ? drawnSeries(opens, props.units) : chartSeries(props.ends, reached, props)
     const work = () => (courses.value = chartCourses(props.ends, reached, props))
     clearTimeout(waiting)
     if (props.ends.length <= SHOWN_AT_ONCE) return work()

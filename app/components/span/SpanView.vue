@@ -106,6 +106,7 @@ function savePicture() {
         v-if="record.ends.length > 1"
         ref="chart"
         :ends="record.ends"
+        :opening="record.opening"
         :from="from"
         :to="to"
         :noises="noises"

@@ -1,4 +1,11 @@
-import { figureCourses, figureSeries, type CourseAt, type Noises, type SeriesPoint } from '#core/following'
+import {
+  figureCourses,
+  figureSeries,
+  type CourseAt,
+  type FigureSeries,
+  type Noises,
+  type SeriesPoint,
+} from '#core/following'
 import { SITES } from '#core/sites'
 import { cmToLength, kgToMass, type Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
@@ -59,8 +66,11 @@ export function chartPoint({ at, value, error, level, comparable }: SeriesPoint,
 
 /** What the chart draws. `now` is the later jaw: its equation and folds say what can be compared. */
 export function chartSeries(ends: readonly FollowedEnd[], now: FollowedEnd, settings: ChartSettings): ChartSeries {
-  const { units } = settings
-  const { fat, lean, sum, girths } = figureSeries(ends, now, settings)
+  return drawnSeries(figureSeries(ends, now, settings), settings.units)
+}
+
+/** Figures over time in the person's units. */
+export function drawnSeries({ fat, lean, sum, girths }: FigureSeries, units: Units): ChartSeries {
   const drawn = (points: readonly SeriesPoint[], scale: (value: number) => number = (value) => value) =>
     points.map((point) => chartPoint(point, scale))
   const mass = (kg: number) => kgToMass(kg, units.mass)

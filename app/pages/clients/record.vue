@@ -26,6 +26,7 @@ const {
   toIndex,
   pinnedIndex,
   searched,
+  dividedBy,
   comparability,
   neutral,
   judging,
@@ -198,7 +199,7 @@ const takeHome = computed(() => {
         :comparability="comparability"
         :summed="span?.summed ?? null"
         :searched="searched"
-        :times="span?.leading?.searched ?? 1"
+        :times="dividedBy"
       />
       <div class="no-print flex flex-wrap items-center gap-x-6 border-b border-rule px-4 sm:px-6">
         <nav class="flex flex-wrap gap-x-6" aria-label="Views of the record">

@@ -27,7 +27,7 @@ function keepWords(keptWords: string | null) {
     :neutral="neutral"
     :judging="judging"
     :plan="planned.hidden.value ? null : planned.line.value"
-    :against="planned.latest.value"
+    :against="judging ? null : planned.latest.value"
     :problem="problem"
     :keep-words="keepWords"
     @drawn="followed.judge"

@@ -5,10 +5,13 @@ import { noteLook } from '../../../http/looked'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
 import { findHistory } from '../../../repositories/history'
+import { openingOf } from '../../../repositories/opening'
 
-/** The client with every fact about them; the page computes all it shows. */
+/** The client with every fact about them; the page computes what it shows, but for a long chart’s first points. */
 export default defineEventHandler(async (event): Promise<ClientHistory> => {
   const client = await clientAt(event)
   await noteLook(event, 'client.seen', client.id)
-  return findHistory(await useDatabase(), signedInAs(event), client)
+  const history = await findHistory(await useDatabase(), signedInAs(event), client)
+  const opening = openingOf(history)
+  return { ...history, ...(opening ? { opening } : {}) }
 })

@@ -1,11 +1,12 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, inject, provide, ref, shallowRef, type InjectionKey } from 'vue'
 import { ASSUMED_NOISES } from '#core/following'
-import { followRecord, SHOWN_AT_ONCE, spanOfRecord } from '#shared/followed-record'
+import { followRecord, SHOWN_AT_ONCE } from '#shared/followed-record'
 import { isNeutral } from '#shared/neutral'
 import type { CheckinRecord } from '#shared/schemas/checkin'
 import type { ClientHistory } from '#shared/schemas/following'
 import { historyOf } from '~/composables/ahead'
+import { spansSeen } from '~/composables/spans-seen'
 import { usePlan } from '~/composables/usePlan'
 import { useMe } from '~/stores/me'
 
@@ -36,10 +37,11 @@ export function useClientRecord(clientId: string) {
   const open = computed(() => record.value?.open ?? null)
   /** Finished check-ins composed, oldest first: what the jaws can stand on. */
   const ends = computed(() => record.value?.ends ?? [])
+  const spanOf = spansSeen()
   const spanned = computed(
     () =>
       record.value &&
-      spanOfRecord(
+      spanOf(
         record.value,
         { fromId: fromId.value, toId: toId.value },
         { massUnit: me.units.mass, running: !moving.value, judged: !judging.value },

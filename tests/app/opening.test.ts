@@ -1,6 +1,7 @@
 import { subDays } from 'date-fns'
 import { describe, expect, it } from 'vitest'
 import { chartSeries, drawnSeries } from '../../app/components/span/span-series'
+import { spansSeen } from '../../app/composables/spans-seen'
 import { PROTOCOLS } from '../../core/protocols'
 import { followRecord, noisesAt, openingSeries, SHOWN_AT_ONCE, spanOfRecord } from '../../shared/followed-record'
 import { openingOf } from '../../server/repositories/opening'
@@ -43,6 +44,24 @@ function historyOf(count: number, read = new Set<number>()): ClientHistory {
     weighIns: [],
   } as unknown as ClientHistory
 }
+
+describe('spans a jaw has passed', () => {
+  const settings = { massUnit: 'kg', running: false, judged: true } as const
+
+  it('are found once, and anew for another record, place or setting', () => {
+    const [record, changed] = [followRecord(historyOf(12)), followRecord(historyOf(12))]
+    const spanOf = spansSeen()
+    const first = spanOf(record, { fromId: null, toId: 'visit 8' }, settings)
+    expect(first).toEqual(spanOfRecord(record, { toId: 'visit 8' }, settings))
+    const other = spanOf(record, { fromId: 'visit 2', toId: 'visit 8' }, settings)
+    expect([other.fromIndex, other.toIndex]).toEqual([2, 8])
+    expect(spanOf(record, { fromId: null, toId: 'visit 8' }, settings)).toBe(first)
+    expect(spanOf(record, { fromId: null, toId: 'visit 8' }, { ...settings, running: true })).not.toBe(first)
+    expect(spanOf(record, { fromId: null, toId: 'visit 8' }, { ...settings, massUnit: 'lb' })).not.toBe(first)
+    expect(spanOf(changed, { fromId: null, toId: 'visit 8' }, settings).now).toBe(changed.ends[8])
+    expect(spanOf(record, { fromId: null, toId: 'visit 8' }, settings)).not.toBe(first)
+  })
+})
 
 describe('what a long history’s chart draws as it opens', () => {
   it('is what the page would compose itself, brought over the network', () => {

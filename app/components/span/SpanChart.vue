@@ -14,7 +14,7 @@ import { chartColours } from './theme'
 
 use([LineChart, CustomChart, GridComponent, TooltipComponent, AxisPointerComponent, CanvasRenderer])
 
-/** Milliseconds a jaw has to stand until the courses are worked out anew. */
+/** Milliseconds a jaw has to stand until what takes long is worked out anew. */
 const COURSES_AFTER_MS = 250
 
 const props = defineProps<{
@@ -45,25 +45,51 @@ const reference = computed(() => {
 })
 const series = shallowRef<ReturnType<typeof chartSeries> | null>(null)
 const courses = shallowRef<ChartCourses | null>(null)
-/** A long history is drawn at once and its courses as soon as there is time, never before the chart is on the screen. */
 let waiting: number | undefined
-let later: (() => void) | undefined
+let due: (() => void) | null = null
 let isShown = false
+
+function drawPoints(): void {
+  const reached = now.value
+  if (!reached) return
+  const opens = props.to === props.ends.length - 1 && !props.byWeek ? props.opening : null
+  series.value = opens ? drawnSeries(opens, props.units) : chartSeries(props.ends, reached, props)
+}
+
+function drawCourses(): void {
+  if (now.value) courses.value = chartCourses(props.ends, now.value, props)
+}
+
+/** What takes long comes when the jaws have stood for a moment, and never before the chart is on the screen. */
+function whenTheyStand(work = due): void {
+  due = work
+  clearTimeout(waiting)
+  if (due && isShown) waiting = window.setTimeout(() => (due?.(), (due = null)), COURSES_AFTER_MS)
+}
+
+function drawAll(): void {
+  drawPoints()
+  drawCourses()
+}
+const isLong = () => props.ends.length > SHOWN_AT_ONCE
 watch(
-  () => [reference.value, props.ends, props.noises, props.units] as const,
+  () => [reference.value, props.ends, props.units] as const,
   () => {
-    const reached = now.value
-    if (!reached) return
-    const opens = props.to === props.ends.length - 1 && !props.byWeek ? props.opening : null
-    series.value = opens ? drawnSeries(opens, props.units) : chartSeries(props.ends, reached, props)
-    const work = () => (courses.value = chartCourses(props.ends, reached, props))
-    clearTimeout(waiting)
-    if (props.ends.length <= SHOWN_AT_ONCE) return work()
+    if (!isLong()) return drawAll()
+    drawPoints()
     courses.value = null
-    later = () => (waiting = window.setTimeout(work, COURSES_AFTER_MS))
-    if (isShown) later()
+    whenTheyStand(drawCourses)
   },
   { immediate: true },
+)
+// Every few weeks of a record another noise is held: a jaw on its way passes many.
+watch(
+  () => props.noises,
+  () => (isLong() ? whenTheyStand(drawAll) : drawAll()),
+)
+watch(
+  () => [props.from, props.to],
+  () => whenTheyStand(),
 )
 const sumName = computed(() => now.value?.facts.protocol.sumName ?? 'Sum')
 const option = computed(() => {
@@ -97,13 +123,13 @@ function noteDrawn() {
     setTimeout(() => {
       isShown = true
       emit('drawn')
-      later?.()
+      whenTheyStand()
     }),
   )
 }
 
 onBeforeUnmount(() => {
-  later = undefined
+  due = null
   clearTimeout(waiting)
 })
 

@@ -4,6 +4,8 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import { askedFirst, forgetAskedFirst, FRESH_MS } from '../../app/asked-first'
 import { call } from '../../app/calls'
 import { recordAt } from '../../app/composables/ahead'
+import { noteLeaving } from '../../app/storage/leaving'
+import { noteLocked } from '../../app/storage/lock-marks'
 
 const PAGE = readFileSync(new URL('../../app/ask-first.js', import.meta.url), 'utf8')
 const ID = '01a2204c-1fc8-76d6-afe4-d75a015c25e4'
@@ -11,12 +13,16 @@ const HISTORY = `/api/clients/${ID}/history`
 
 type Asked = Record<string, Promise<object | undefined>>
 
-/** What the page's own script asks for at an address, on a device that has noted these things. */
-function pageAt(pathname: string, noted: string[] = [], answer = () => Promise.resolve(Response.json({ a: 1 }))) {
+/** What the page's own script asks for at an address, on a device whose storage holds these things. */
+function pageAt(
+  pathname: string,
+  noted = new Map<string, string>(),
+  answer = () => Promise.resolve(Response.json({})),
+) {
   const asked: string[] = []
   const page = createContext({
     location: { pathname },
-    localStorage: { getItem: (key: string) => (noted.includes(key) ? '1' : null) },
+    localStorage: { getItem: (key: string) => noted.get(key) ?? null },
     fetch: (path: string) => (asked.push(path), answer()),
   })
   runInContext(PAGE, page)
@@ -40,14 +46,25 @@ describe('a page that asks before its code is there', () => {
   })
 
   it('asks for nothing while the device is locked or somebody is leaving', () => {
-    for (const noted of ['oak-pinch-locked', 'oak-pinch-leaving'])
-      expect(pageAt(`/clients/${ID}`, [noted])).toEqual({ asked: [], answers: undefined })
+    const noted = new Map<string, string>()
+    // The application's own notes, under whatever names it gives them.
+    vi.stubGlobal('localStorage', {
+      getItem: (key: string) => noted.get(key) ?? null,
+      setItem: (key: string, value: string) => noted.set(key, value),
+      removeItem: (key: string) => noted.delete(key),
+    })
+    for (const note of [noteLocked, noteLeaving]) {
+      note(true)
+      expect(pageAt(`/clients/${ID}`, noted)).toEqual({ asked: [], answers: undefined })
+      note(false)
+      expect(pageAt(`/clients/${ID}`, noted).asked).toHaveLength(2)
+    }
   })
 
   it('has nothing where the server refuses or cannot be reached', async () => {
-    const refused = pageAt(`/clients/${ID}`, [], () => Promise.resolve(Response.json({}, { status: 401 })))
+    const refused = pageAt(`/clients/${ID}`, new Map(), () => Promise.resolve(Response.json({}, { status: 401 })))
     expect(await refused.answers?.[HISTORY]).toBeUndefined()
-    const away = pageAt(`/clients/${ID}`, [], () => Promise.reject(new Error('no network')))
+    const away = pageAt(`/clients/${ID}`, new Map(), () => Promise.reject(new Error('no network')))
     expect(await away.answers?.['/api/me']).toBeUndefined()
   })
 })

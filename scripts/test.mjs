@@ -45,17 +45,17 @@ function ended(command, args, { shown = false } = {}) {
   })
 }
 
-/** Runs the test projects and counts what they say. */
-async function vitest(projects) {
-  const report = join(ROOT, '.cache/test-report.json')
+/** Runs test projects and counts what they say. */
+async function vitest(name, projects, ...flags) {
+  const report = join(ROOT, `.cache/test-report-${projects[0]}.json`)
   mkdirSync(join(ROOT, '.cache'), { recursive: true })
   rmSync(report, { force: true })
   const chosen = projects.flatMap((project) => ['--project', project])
-  await check('Tests', async () => {
+  await check(name, async () => {
     let problem = null
     await ended(
       'npx',
-      ['vitest', 'run', ...chosen, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
+      ['vitest', 'run', ...chosen, ...flags, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
       { shown: true },
     ).catch((error) => (problem = error))
     const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'))
@@ -97,6 +97,8 @@ const reading = inTurn(
     },
   ],
 )
+// Needs no build: it has the core that the end of the build and the templates of the others leave free.
+const computing = reading.then(() => vitest('Tests without a server', ['core'], '--maxWorkers=2'))
 await build
 const onServer = ensurePostgres()
 // What is tried on a server is not tried on the embedded database too, which every other file and every browser stands on.
@@ -104,6 +106,9 @@ if (onServer) process.env.OTHERS_ON = 'postgres'
 else
   console.log('Tests of the server on PostgreSQL: left out, there is none on this machine and none can be installed.')
 // All in one run: a file that waits for its browser or server leaves the cores to one that computes.
-await Promise.all([reading, vitest(['core', 'server', 'apart', 'browser', ...(onServer ? ['postgres'] : [])])])
+await Promise.all([
+  computing,
+  vitest('Tests with a server', ['server', 'apart', 'browser', ...(onServer ? ['postgres'] : [])]),
+])
 console.log(`${passed} passed, ${failed} failed (${since(began)})`)
 process.exitCode = failed === 0 ? 0 : 1

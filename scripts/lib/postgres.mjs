@@ -119,9 +119,12 @@ export async function dropDatabase(url) {
 /** Makes the databases tests copy: an empty one at the current schema, one with a new studio, one with the demo data. */
 export async function makeTemplates() {
   const { FILLINGS, makeTemplate } = await import('./template.mjs')
-  for (const filled of FILLINGS) {
+  for (const filled of FILLINGS)
     await atServer((client) => client.query(`create database ${templateOf(filled)} template template0`))
-    mkdirSync(folderOf(filled), { recursive: true })
-    await makeTemplate(filled, { DATA_DIR: folderOf(filled), DATABASE_URL: addressOf(templateOf(filled)) })
-  }
+  await Promise.all(
+    FILLINGS.map((filled) => {
+      mkdirSync(folderOf(filled), { recursive: true })
+      return makeTemplate(filled, { DATA_DIR: folderOf(filled), DATABASE_URL: addressOf(templateOf(filled)) })
+    }),
+  )
 }

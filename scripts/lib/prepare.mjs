@@ -60,12 +60,17 @@ export function run(command, args, options = {}) {
 /** npm prefers it to package-lock.json; it is there while packages are fetched, and never in the repository. */
 const ADDRESSED = join(ROOT, 'npm-shrinkwrap.json')
 
+/** In the small space for new things there is by default, a tenth of the work of unpacking and bundling is clearing it away. */
+const roomy = (megabytes) => ({
+  ...process.env,
+  NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --max-semi-space-size=${megabytes}`,
+})
+
 function npmCi() {
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
     // Standard output belongs to whoever asked: `npm run --silent estimate` writes CSV there.
     stdio: ['inherit', process.stderr, 'inherit'],
-    // In the small space there is by default, a tenth of the work is clearing away what was unpacked.
-    env: { ...process.env, NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --max-semi-space-size=64` },
+    env: roomy(64),
   })
 }
 
@@ -102,6 +107,6 @@ export function ensureBuilt() {
   const print = fingerprint(SOURCES)
   if (existsSync(join(ROOT, '.output/server/index.mjs')) && isCurrent('built', print)) return
   console.log('Building ...')
-  run('npx', ['nuxt', 'build', '--logLevel', 'silent'])
+  run('npx', ['nuxt', 'build', '--logLevel', 'silent'], { env: roomy(128) })
   setCurrent('built', print)
 }

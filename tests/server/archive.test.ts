@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate'
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { layTemplate } from '../../scripts/lib/template.mjs'
 import { openStore, type Database, type Queryable, type Store, type Transaction } from '../../server/db/database'
 import { audit, client, reading, studio, weighIn } from '../../server/db/schema'
 import { seedDemoBench } from '../../server/db/demo-bench'
@@ -120,6 +121,7 @@ describe('an archive', () => {
   it.runIf(process.env.TEST_POSTGRES)(
     'moves from a server to the embedded database and back, byte for byte',
     async () => {
+      layTemplate('empty', join(folder, 'embedded-data'))
       const embedded = await openStore(join(folder, 'embedded-data'))
       const store = folderPhotos(join(folder, 'embedded'))
       await embedded.database.transaction((tx) => bring(tx, first, store))

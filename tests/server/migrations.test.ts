@@ -6,6 +6,7 @@ import { drizzle } from 'drizzle-orm/pglite'
 import { migrate } from 'drizzle-orm/pglite/migrator'
 import { v7 as uuid } from 'uuid'
 import { afterAll, describe, expect, it } from 'vitest'
+import { layTemplate } from '../../scripts/lib/template.mjs'
 
 const ALL = resolve(import.meta.dirname, '../../server/db/migrations')
 const made: string[] = []
@@ -24,7 +25,12 @@ function upTo(last: number): string {
 
 describe('a folder kept by an earlier version', () => {
   it('brings sentences that were stored to ids, and keeps other words', async () => {
-    const client = new PGlite()
+    const data = mkdtempSync(join(tmpdir(), 'oak-pinch-earlier-'))
+    made.push(data)
+    layTemplate('empty', data)
+    const client = new PGlite(join(data, 'postgres'))
+    // Emptied, because making a database takes four seconds.
+    await client.exec('drop schema public cascade; drop schema drizzle cascade; create schema public')
     const database = drizzle(client)
     await migrate(database, { migrationsFolder: upTo(6) })
     const [studio, staff, person, checkin] = [uuid(), uuid(), uuid(), uuid()]

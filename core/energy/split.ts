@@ -2,6 +2,7 @@ import { Z_95 } from '../error/interval'
 import { quantileOf } from '../error/monte-carlo'
 import type { Change } from '../following'
 import { seededRandom } from '../simulate/random'
+import { formatNumber } from '../units/format'
 
 /** Forbes' constant: lean follows fat as 10.4 kg times its logarithm. */
 const FORBES_KG = 10.4
@@ -71,7 +72,7 @@ export function splitOf(
 
 /** A split in words; shares as percent. */
 export function splitSaid({ share, low, high, expected, against }: Split, lost: boolean): string {
-  const percent = (value: number) => `${Math.round(100 * value)} %`
+  const percent = (value: number) => `${formatNumber(100 * value, 0)} %`
   const said = `Of the weight ${lost ? 'lost' : 'gained'} ${percent(share)} was fat (${percent(low)} to ${percent(high)}); bodies of this fatness: about ${percent(expected)}.`
   if (against === 'faster-lean') return `${said} Losing lean faster than bodies of this fatness do.`
   return against === 'leaner' ? `${said} Lean is kept better than bodies of this fatness do.` : said

@@ -1,6 +1,7 @@
 import { format, parseISO } from 'date-fns'
 import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import { BREACH_WORDS } from '../../core/challenge'
+import { formatNumber } from '../../core/units'
 import type { ChallengeFacts, GroupStanding } from '../../shared/schemas/challenge'
 
 /** What a closing protocol is printed from. */
@@ -11,7 +12,7 @@ export interface ProtocolFacts extends Omit<ChallengeFacts, 'candidates'> {
 
 const FADED = '#665d50'
 const day = (iso: string) => format(parseISO(iso), 'd MMMM yyyy')
-const share = (value: number) => `${value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)} %`
+const share = (value: number) => `${formatNumber(value)} %`
 
 /** A challenge's closing protocol: rules, measurings, places with their chances, prize. Hidden people stand as such. */
 export function protocolDocument({ studio, challenge, entries, groups, winners }: ProtocolFacts): TDocumentDefinitions {

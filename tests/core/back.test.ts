@@ -66,6 +66,11 @@ describe('the split of a change of weight', () => {
     expect(splitOf(around(-6, 0.2), real(-5, 0.2), 30)?.against).toBe('leaner')
   })
 
+  it('prints a share below nothing with the sign figures are printed with', () => {
+    const said = splitSaid({ share: 0.1, low: -0.04, high: 0.31, expected: 0.7, against: 'faster-lean' }, true)
+    expect(said).toContain('10 % was fat (−4 % to 31 %)')
+  })
+
   it('is not said where the weight did not move for real', () => {
     expect(splitOf(around(-1, 0.5), { ...around(-0.5, 0.5), verdict: 'leaning' }, 20)).toBeNull()
   })

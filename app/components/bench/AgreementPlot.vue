@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Agreement } from '#core/study'
-import { formatNumber } from '#core/units'
+import { formatChange, formatNumber } from '#core/units'
 
 /** Differences against means, with bias and limits: one point a person. Drawn as what it is, a scale with ticks. */
 const props = defineProps<{
@@ -48,7 +48,6 @@ function steps([low, high]: readonly [number, number], most: number) {
     (_, i) => Math.round((first + i * step) / step) * step,
   )
 }
-const say = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), 1)}`
 </script>
 
 <template>
@@ -70,7 +69,7 @@ const say = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${for
           :stroke-dasharray="line.name === 'bias' ? undefined : '5 4'"
         />
         <text :x="WIDTH - 68" :y="yAt(line.value) + 4" class="figure fill-ink">
-          {{ say(line.value) }}{{ isLog ? ' %' : '' }}
+          {{ formatChange(line.value) }}{{ isLog ? ' %' : '' }}
         </text>
       </g>
       <path :d="`M48 ${yAt(0)}H${WIDTH - 72}`" class="stroke-rule" />

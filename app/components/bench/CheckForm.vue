@@ -2,7 +2,7 @@
 import { v7 as uuid } from 'uuid'
 import { readBlock, STAND_IN_BLOCK_MM, type BlockStep } from '#core/devices'
 import { caliperCheckInput, type CaliperCheckSent, type RegisteredCaliper } from '#shared/schemas/caliper'
-import { formatNumber } from '#core/units'
+import { formatChange, formatNumber } from '#core/units'
 
 /** A check against the block: zero and its steps, and the pressure where it was measured. */
 const props = defineProps<{ caliper: RegisteredCaliper; send: (check: CaliperCheckSent) => Promise<void> }>()
@@ -24,7 +24,7 @@ const found = computed(() =>
 const off = (place: number) => {
   const step = steps.value[place]
   const value = step && step.read.trim() !== '' ? number(step.read) - number(step.block) : NaN
-  return Number.isFinite(value) ? `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), 1)}` : ''
+  return Number.isFinite(value) ? formatChange(value) : ''
 }
 
 async function keep() {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { TEM_MARKS } from '#core/error'
 import { isFold, SITES } from '#core/sites'
-import { formatNumber } from '#core/units'
+import { formatChange, formatNumber } from '#core/units'
 import type { Progress } from '#shared/schemas/progress'
 
 /** Every assessor of the studio in a line, for the lead: who has measured how much, and where each is farthest off. */
@@ -15,7 +15,7 @@ const rows = computed(() =>
     return { ...one, within, worst: one.sites[0] ?? null, mean }
   }),
 )
-const say = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), 1)} %`
+const say = (value: number) => `${formatChange(value)} %`
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { METHODS } from '#core/study'
-import { formatNumber } from '#core/units'
+import { formatChange, formatNumber } from '#core/units'
 import type { MethodAgreement } from '#shared/schemas/other-method'
 import { methods } from '~/bench-calls'
 
@@ -10,7 +10,6 @@ const { problem, tell } = useTelling()
 onMounted(() => tell(async () => (all.value = await methods.agreement())))
 const chosen = ref(0)
 const shown = computed(() => all.value[chosen.value] ?? null)
-const say = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), 1)}`
 </script>
 
 <template>
@@ -44,9 +43,9 @@ const say = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${for
               <td class="figure right">{{ one.clients }}</td>
               <td class="figure right">
                 <template v-if="one.agreement?.scale === 'plain'">
-                  <span class="text-lg font-bold">{{ say(one.agreement.bias.value) }}</span>
+                  <span class="text-lg font-bold">{{ formatChange(one.agreement.bias.value) }}</span>
                   <span class="block text-sm text-faded"
-                    >{{ say(one.agreement.bias.low) }} to {{ say(one.agreement.bias.high) }}</span
+                    >{{ formatChange(one.agreement.bias.low) }} to {{ formatChange(one.agreement.bias.high) }}</span
                   >
                 </template>
                 <template v-else-if="one.agreement">× {{ formatNumber(one.agreement.bias.value, 2) }}</template>
@@ -54,7 +53,8 @@ const say = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${for
               </td>
               <td class="figure right">
                 <template v-if="one.agreement?.scale === 'plain'"
-                  >{{ say(one.agreement.lower.value) }} to {{ say(one.agreement.upper.value) }}</template
+                  >{{ formatChange(one.agreement.lower.value) }} to
+                  {{ formatChange(one.agreement.upper.value) }}</template
                 >
                 <template v-else-if="one.agreement"
                   >× {{ formatNumber(one.agreement.lower.value, 2) }} to

@@ -4,7 +4,7 @@ import { TEM_MARKS } from '#core/error'
 import { DRILL_IDS, DRILLS } from '#core/drills'
 import { isFold, SITES } from '#core/sites'
 import { nextSteps } from '#core/study'
-import { formatNumber } from '#core/units'
+import { formatChange, formatNumber } from '#core/units'
 import type { Progress, TrainingPlanInput } from '#shared/schemas/progress'
 
 /** How one assessor stands: repeats by site against the marks, bias, drills, plan, and what comes next. */
@@ -20,7 +20,6 @@ const top = computed(() =>
 const marksOf = (site: Progress['sites'][number]['site']) => TEM_MARKS[isFold(site) ? 'fold' : 'girth']
 const say = (value: number | null) => (value === null ? '' : formatNumber(value, 1))
 const biasOf = (site: string) => props.progress.bias?.sites.find((one) => one.site === site) ?? null
-const signed = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), 1)}`
 const drills = computed(() =>
   DRILL_IDS.map((id) => ({
     ...DRILLS[id],
@@ -121,7 +120,7 @@ async function set() {
                 </svg>
               </td>
               <td v-if="progress.bias" class="figure right">
-                {{ biasOf(one.site) ? signed(biasOf(one.site)?.percent ?? 0) : '' }}
+                {{ biasOf(one.site) ? formatChange(biasOf(one.site)?.percent ?? 0) : '' }}
               </td>
               <td class="figure right text-faded">{{ Math.round(one.repeats) }}</td>
             </tr>

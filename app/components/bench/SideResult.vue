@@ -2,7 +2,7 @@
 import { TEM_MARKS } from '#core/error'
 import { isFold, SITES, type SiteId } from '#core/sites'
 import { biasWords, type SideSite } from '#core/study'
-import { formatNumber } from '#core/units'
+import { formatChange, formatNumber } from '#core/units'
 
 /** What a side-by-side study says, one pen at a time against the reference, and one site close. */
 const props = defineProps<{
@@ -18,7 +18,6 @@ const rows = computed(() =>
 const shown = computed(() => rows.value.find(({ site }) => site === chosen.value) ?? null)
 const penName = computed(() => props.pens.find(({ id }) => id === penId.value)?.name ?? '')
 const percent = (ratio: number) => 100 * (ratio - 1)
-const say = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), 1)}`
 const reach = computed(() =>
   Math.min(
     30,
@@ -66,7 +65,9 @@ const reach = computed(() =>
                   {{ SITES[site].name }}
                 </button>
               </th>
-              <td class="figure right text-lg font-bold">{{ pen?.ratio ? say(percent(pen.ratio.value)) : '' }}</td>
+              <td class="figure right text-lg font-bold">
+                {{ pen?.ratio ? formatChange(percent(pen.ratio.value)) : '' }}
+              </td>
               <td>
                 <IntervalBar
                   v-if="pen?.ratio"
@@ -77,7 +78,7 @@ const reach = computed(() =>
                   :to="reach"
                   :marks="[0]"
                   :tone="isFold(site) ? 'sum' : 'girth'"
-                  :label="`between ${say(percent(pen.ratio.low))} and ${say(percent(pen.ratio.high))} %`"
+                  :label="`between ${formatChange(percent(pen.ratio.low))} and ${formatChange(percent(pen.ratio.high))} %`"
                 />
               </td>
               <td

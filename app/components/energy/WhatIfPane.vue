@@ -2,7 +2,7 @@
 import { addDays, daysBetween } from '#core/calendar'
 import { parseIntake, type BodyTarget, type ForecastPoint } from '#core/energy'
 import { endFigures } from '#core/following'
-import { formatMass, formatMassChange, kgToMass, massToKg, parseMass, type Units } from '#core/units'
+import { formatMass, formatMassChange, formatNumber, kgToMass, massToKg, parseMass, type Units } from '#core/units'
 import type { EnergyFacts } from '#shared/energy'
 import type { Client } from '#shared/schemas/client'
 import type { PlanInput } from '#shared/schemas/plan'
@@ -250,10 +250,10 @@ async function keepIt() {
           Balance is {{ kcalSaid(found.energy.dailyKcal) }} kcal a day today. Training that keeps lean mass and protein
           are outside the model: its split of fat and lean is a default.
           <template v-if="facts.split">
-            Their own so far: {{ Math.round(100 * facts.split.share) }} % of the change of weight was fat ({{
-              Math.round(100 * facts.split.low)
+            Their own so far: {{ formatNumber(100 * facts.split.share, 0) }} % of the change of weight was fat ({{
+              formatNumber(100 * facts.split.low, 0)
             }}
-            to {{ Math.round(100 * facts.split.high) }} %).
+            to {{ formatNumber(100 * facts.split.high, 0) }} %).
           </template>
         </p>
         <div v-if="found.arrives !== null">

@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import type { Correction } from '#core/devices'
-import { formatNumber } from '#core/units'
+import { formatChange } from '#core/units'
 
 /** That folds were corrected for their caliper, and by how much: said wherever a result stands on it. */
 defineProps<{ correction: Correction }>()
-const say = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), 1)}`
 </script>
 
 <template>
   <p class="border-l-4 border-rule pl-3 text-[15px]" data-corrected>
-    Folds corrected for this caliper, which reads {{ say(correction.offsetMm) }} mm{{
-      Math.abs(correction.gain - 1) < 0.002 ? '' : ` and ${say((correction.gain - 1) * 100)} %`
+    Folds corrected for this caliper, which reads {{ formatChange(correction.offsetMm) }} mm{{
+      Math.abs(correction.gain - 1) < 0.002 ? '' : ` and ${formatChange((correction.gain - 1) * 100)} %`
     }}
     too much by its block check.
   </p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { HARD, type Hard } from '#core/drills'
 import { SCHOOLS, SITES } from '#core/sites'
-import { formatNumber, trimZero } from '#core/units'
+import { formatChange, formatNumber, trimZero } from '#core/units'
 import { useMe } from '~/stores/me'
 
 /** A client whose folds are known, under a stand-in caliper, on the log sheet; afterwards truth beside readings. */
@@ -67,8 +67,7 @@ watch(score, (now, before) => {
     seconds: Math.round((middle(seconds.value) ?? 0) * 10) / 10,
   })
 })
-const say = (value: number | null, digits = 1) =>
-  value === null ? '' : `${value > 0 ? '+' : value < 0 ? '−' : ''}${formatNumber(Math.abs(value), digits)}`
+const say = (value: number | null, digits = 1) => (value === null ? '' : formatChange(value, digits))
 defineExpose({ again: () => practice.begin(hard.value) })
 </script>
 

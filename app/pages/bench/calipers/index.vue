@@ -2,7 +2,7 @@
 import { v7 as uuid } from 'uuid'
 import { CALIPER_KIND_FACTS, CALIPER_KINDS, readBlock, type CaliperKind } from '#core/devices'
 import { caliperInput, RESOLUTIONS_MM, type CaliperCheckSent, type RegisteredCaliper } from '#shared/schemas/caliper'
-import { formatNumber } from '#core/units'
+import { formatChange, formatNumber } from '#core/units'
 import { calipers } from '~/calls'
 
 useHead({ title: 'Calipers, Oak Pinch' })
@@ -32,12 +32,11 @@ const take = (action: () => Promise<RegisteredCaliper[]>) =>
     all.value = await action()
   })
 const KINDS = CALIPER_KINDS.map((id) => ({ id, name: CALIPER_KIND_FACTS[id].name, note: CALIPER_KIND_FACTS[id].about }))
-const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${formatNumber(Math.abs(mm), 1)}`
 const wordsOf = ({ offsetMm, gain }: { offsetMm: number; gain: number }) =>
-  `${say(offsetMm)} mm at zero${Math.abs(gain - 1) < 0.002 ? '' : `, and ${say((gain - 1) * 100)} % of the fold`}`
+  `${formatChange(offsetMm)} mm at zero${Math.abs(gain - 1) < 0.002 ? '' : `, and ${formatChange((gain - 1) * 100)} % of the fold`}`
 const stateOf = ({ retired, checkedOn, deviationMm, corrections }: RegisteredCaliper) => {
   if (retired) return 'put away'
-  const checked = checkedOn ? `checked ${sayAgo(checkedOn)}, ${say(deviationMm ?? 0)} mm` : 'never checked'
+  const checked = checkedOn ? `checked ${sayAgo(checkedOn)}, ${formatChange(deviationMm ?? 0)} mm` : 'never checked'
   return corrections.at(-1)?.correction ? `${checked}, corrected` : checked
 }
 const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')))
@@ -211,7 +210,7 @@ async function add() {
                   <td class="figure">{{ formatNumber(one.blockMm, 0) }}</td>
                   <td class="figure right">{{ formatNumber(one.blockMm + one.offMm, 1) }}</td>
                   <td class="figure right font-bold" :class="{ 'text-alert': Math.abs(one.offMm) > 0.5 }">
-                    {{ say(one.offMm) }}
+                    {{ formatChange(one.offMm) }}
                   </td>
                 </tr>
               </tbody>
@@ -224,7 +223,7 @@ async function add() {
                 <tbody>
                   <tr v-for="(one, i) in [...chosen.checks].reverse()" :key="i">
                     <td>{{ sayDay(one.checkedOn) }}</td>
-                    <td class="figure right">{{ say(one.deviationMm) }} mm</td>
+                    <td class="figure right">{{ formatChange(one.deviationMm) }} mm</td>
                     <td>
                       {{ one.steps.length > 0 ? `${one.steps.length} steps of the block` : 'deviation only'
                       }}{{ one.pressure ? `, ${one.pressure} g/mm²` : '' }}

@@ -23,7 +23,7 @@ const NOTHING: Floor = {
 /** Today. A recorder sees what is being measured, and nobody else. */
 export default defineEventHandler(async (event): Promise<Floor> => {
   const who = signedInAs(event)
-  const floor = await findFloor(await useDatabase(), who, await todayAt(event), await zoneOf(event))
+  const floor = await findFloor(await useDatabase(), who, todayAt(event), zoneOf(event))
   if (who.role === 'recorder') return { ...NOTHING, open: floor.open }
   if (who.role !== 'lead') return floor
   const { missed, last } = await backupStatus(await ownBackups())

@@ -14,13 +14,13 @@ const JUST_NOW_MS = 15 * 60_000
 
 /** Bookings and absences of some days, both included. */
 export async function boardOf(event: H3Event, days: { from: string; to: string }): Promise<BookingBoard> {
-  return findBoard(await useDatabase(), signedInAs(event), days, await todayAt(event), await zoneOf(event))
+  return findBoard(await useDatabase(), signedInAs(event), days, todayAt(event), zoneOf(event))
 }
 
 /** The booking this address names. Throws 404 when there is none here. */
 export async function bookingAt(event: H3Event): Promise<BookingLine> {
   const sentence = 'There is no such booking.'
-  const found = await findBooking(await useDatabase(), signedInAs(event), idParam(event, sentence), await zoneOf(event))
+  const found = await findBooking(await useDatabase(), signedInAs(event), idParam(event, sentence), zoneOf(event))
   if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
   return found
 }

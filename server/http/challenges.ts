@@ -18,5 +18,5 @@ export async function challengeAt(event: H3Event): Promise<StoredChallenge> {
 
 /** As it stands now, for a coach. */
 export async function challengeFacts(event: H3Event): Promise<ChallengeFacts> {
-  return findChallengeFacts(await useDatabase(), signedInAs(event), await challengeAt(event), await todayAt(event))
+  return findChallengeFacts(await useDatabase(), signedInAs(event), await challengeAt(event), todayAt(event))
 }

@@ -1,26 +1,21 @@
 import type { H3Event } from 'h3'
 import { localDay, type Day } from '../../core/calendar'
-import { useDatabase } from '../db/use-database'
-import { findTimeZone } from '../repositories/staff'
 import { failure } from './failure'
 import { signedInAs } from './signed-in'
 
 /** The zone the days of this request's studio are counted in. */
-export async function zoneOf(event: H3Event): Promise<string> {
-  return findTimeZone(await useDatabase(), signedInAs(event))
+export function zoneOf(event: H3Event): string {
+  return signedInAs(event).timeZone
 }
 
 /** Today where the studio is. */
-export async function todayAt(event: H3Event): Promise<Day> {
-  return localDay(Date.now(), await zoneOf(event))
+export function todayAt(event: H3Event): Day {
+  return localDay(Date.now(), zoneOf(event))
 }
 
 /** Throws 422 at the field for a day that has not come yet where the studio is. */
-export async function refuseFuture(
-  event: H3Event,
-  days: Readonly<Record<string, Day | null | undefined>>,
-): Promise<void> {
-  const today = await todayAt(event)
+export function refuseFuture(event: H3Event, days: Readonly<Record<string, Day | null | undefined>>): void {
+  const today = todayAt(event)
   const message = 'This day is still to come where the studio is.'
   const fields = Object.entries(days).flatMap(([field, day]) => (day && day > today ? [{ field, message }] : []))
   if (fields.length > 0) throw failure(422, message, fields)

@@ -1,10 +1,10 @@
 import type { H3Event } from 'h3'
-import type { SignedIn } from '../repositories/staff'
+import type { AtWork } from '../repositories/staff'
 import type { AtDevice } from './locked'
 import { failure } from './failure'
 
 /** The person this request comes from. The middleware has refused everyone else already. */
-export function signedInAs(event: H3Event): SignedIn {
+export function signedInAs(event: H3Event): AtWork {
   if (!event.context.signedIn) throw failure(401, 'Please sign in.')
   return event.context.signedIn
 }
@@ -16,7 +16,7 @@ export function lockedOrSignedIn(event: H3Event): AtDevice {
 }
 
 /** The same, for what only a lead coach may do. */
-export function signedInAsLead(event: H3Event): SignedIn {
+export function signedInAsLead(event: H3Event): AtWork {
   const person = signedInAs(event)
   if (person.role !== 'lead') throw failure(403, 'Only the lead coach can do this.')
   return person

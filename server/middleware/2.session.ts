@@ -8,11 +8,11 @@ import { isAboutLock, isOwnAccount, type AtDevice } from '../http/locked'
 import { LINK_ROUTES, mayUse, OPEN_PAGES, OPEN_ROUTES, SECRET_ADDRESSES } from '../http/open-routes'
 import { isFresh, isGuarded } from '../http/guarded-routes'
 import type { FoundSession } from '../repositories/sessions'
-import type { SignedIn } from '../repositories/staff'
+import type { AtWork } from '../repositories/staff'
 
 declare module 'h3' {
   interface H3EventContext {
-    signedIn?: SignedIn
+    signedIn?: AtWork
     /** Whoever's session the device holds, locked or not. */
     atDevice?: AtDevice
     /** A client at their own link. */

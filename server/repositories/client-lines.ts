@@ -110,13 +110,11 @@ export async function peopleToMeasure(
 /** A hand is looked at while its newest check-ins are no older than this, days. */
 const DRIFT_DAYS = 84
 
-/** Assessors whose clients moved together of late. */
-export async function driftsOf(db: Queryable, who: InStudio, today: Day): Promise<Drift[]> {
-  const people = await listed(db, who, false)
-  await refresh(db, who, people)
+/** Assessors whose clients, of these, moved together of late: from what is kept of them (`peopleToMeasure` brings it up). */
+export async function driftsOf(db: Queryable, who: InStudio, ids: readonly string[], today: Day): Promise<Drift[]> {
   const sum = await overallNoise(db, who)
   const byAssessor = new Map<string, Move[]>()
-  for (const { id } of people) {
+  for (const id of ids) {
     const move = followed(id)?.move
     if (!move || move.until < addDays(today, -DRIFT_DAYS)) continue
     byAssessor.set(move.assessorId, [...(byAssessor.get(move.assessorId) ?? []), move])

@@ -78,6 +78,8 @@ export async function findFloor(db: Queryable, who: SignedIn, today: Day, timeZo
   const verdicts = await verdictsOf(db, who, [...new Set(finished.map(({ clientId }) => clientId))])
   // A verdict speaks of a client's newest check-in; an older line of the same client holds none.
   const newest = new Map(people.map(({ clientId, lastDay: last }) => [clientId, last]))
+  const ids = people.map(({ clientId }) => clientId)
+  const drifts = await driftsOf(db, who, ids, today)
   const names = new Map((await listStaff(db, who)).map(({ id, name }) => [id, name]))
   return {
     week,
@@ -89,7 +91,7 @@ export async function findFloor(db: Queryable, who: SignedIn, today: Day, timeZo
       ...line,
       ...((newest.get(line.clientId) === line.day && verdicts.get(line.clientId)) || NO_VERDICT),
     })),
-    drifts: (await driftsOf(db, who, today)).map((drift) => ({
+    drifts: drifts.map((drift) => ({
       assessorId: drift.assessorId,
       said: driftSaid(drift, names.get(drift.assessorId) ?? 'one assessor'),
     })),

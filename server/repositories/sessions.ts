@@ -7,7 +7,7 @@ import type { StrangeSignIn } from '../../shared/schemas/device'
 import { session, staff, studio } from '../db/schema'
 import { standsInFor } from './absences'
 import { hasSecond } from './second-factors'
-import type { SignedIn } from './staff'
+import type { AtWork, SignedIn } from './staff'
 
 /** That a session is used is noted at most so often, minutes. */
 const NOTED_EVERY = { least: 5, most: 60 } as const
@@ -28,7 +28,7 @@ function running(now: Date) {
 }
 
 /** Who a session lets in, and what it says of itself. */
-export interface FoundSession extends SignedIn {
+export interface FoundSession extends AtWork {
   /** Its use was not noted for a while. */
   stale: boolean
   /** ISO instant of the last proof of who it is. */
@@ -60,7 +60,7 @@ export async function findSession(db: Queryable, id: string, now = new Date()): 
     .innerJoin(studio, eq(studio.id, staff.studioId))
     .where(and(eq(session.id, id), eq(staff.active, true), running(now)))
   if (!row) return null
-  const { seenAt, idleHours, coachesSee, timeZone, lockMinutes, ...rest } = row
+  const { seenAt, idleHours, coachesSee, lockMinutes, ...rest } = row
   const unusedFor = (minutes: number) => Date.parse(seenAt) < +now - minutesToMilliseconds(minutes)
   const left = lockMinutes > 0 && unusedFor(Math.max(LOCKED_UNUSED_MINUTES, lockMinutes))
   const person = { ...rest, sessionId: id, lockedAt: rest.lockedAt ?? (left ? now.toISOString() : null) }
@@ -70,7 +70,7 @@ export async function findSession(db: Queryable, id: string, now = new Date()): 
   const stale = person.lockedAt === null && unusedFor(every)
   // Leads answer for everybody; a recorder sees what is being measured and nothing else.
   if (coachesSee === 'all' || person.role !== 'coach') return { ...person, stale }
-  const sees = [person.staffId, ...(await standsInFor(db, person.staffId, localDay(now, timeZone)))]
+  const sees = [person.staffId, ...(await standsInFor(db, person.staffId, localDay(now, person.timeZone)))]
   return { ...person, sees, stale }
 }
 

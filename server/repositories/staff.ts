@@ -33,6 +33,11 @@ export interface SignedIn extends InStudio {
   sessionId: string
 }
 
+/** The same, as a request finds them: with the zone their studio's days are counted in. */
+export interface AtWork extends SignedIn {
+  timeZone: string
+}
+
 const member = { id: staff.id, name: staff.name, email: staff.email, role: staff.role }
 
 /** What sign-in compares a password with. */

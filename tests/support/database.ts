@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { cpSync, existsSync, mkdtempSync, renameSync, rmSync } from 'node:fs'
+import { cpSync, existsSync, mkdtempSync, readdirSync, renameSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import pg from 'pg'
@@ -62,9 +62,13 @@ export async function seededStore(): Promise<Store> {
     return store
   }
   const print = fingerprint(['server/db', 'core', 'package-lock.json']).slice(0, 16)
-  const kept = join(ROOT, '.cache', `template-seeded-${print}`)
+  const cache = join(ROOT, '.cache')
+  const kept = join(cache, `template-seeded-${print}`)
   if (!existsSync(kept)) {
-    const making = mkdtempSync(join(ROOT, '.cache', 'template-seeding-'))
+    // Of earlier code.
+    for (const name of readdirSync(cache).filter((one) => one.startsWith('template-seeded-')))
+      if (join(cache, name) !== kept) rmSync(join(cache, name), { recursive: true, force: true })
+    const making = mkdtempSync(join(cache, 'template-seeding-'))
     layTemplate('empty', making)
     const store = await openStore(making)
     await seedClub(store)

@@ -16,7 +16,7 @@ export default defineEventHandler(async (event): Promise<AbsenceRecord[]> => {
   const sentence = 'There are no such days away.'
   const id = idParam(event, sentence)
   const db = await useDatabase()
-  const today = await todayAt(event)
+  const today = todayAt(event)
   const days = { from: today, to: addDays(today, 400) }
   const own = (await listAbsences(db, who, days)).find((one) => one.id === id)
   if (own && who.role !== 'lead' && own.staffId !== who.staffId)

@@ -8,6 +8,6 @@ import { listAbsences } from '../../repositories/absences'
 
 /** Who is away from today on. */
 export default defineEventHandler(async (event): Promise<AbsenceRecord[]> => {
-  const today = await todayAt(event)
+  const today = todayAt(event)
   return listAbsences(await useDatabase(), signedInAs(event), { from: today, to: addDays(today, 400) })
 })

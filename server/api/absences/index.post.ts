@@ -26,7 +26,7 @@ export default defineEventHandler(async (event): Promise<AbsenceRecord[]> => {
     const sentence = 'A recorder cannot stand in for a coach.'
     throw failure(422, sentence, [{ field: 'standInId', message: sentence }])
   }
-  const today = await todayAt(event)
+  const today = todayAt(event)
   if (input.toDay < today) {
     const sentence = 'These days have been: give days from today on.'
     throw failure(422, sentence, [{ field: 'toDay', message: sentence }])

@@ -29,5 +29,5 @@ export default defineEventHandler(async (event): Promise<BookingLine[]> => {
     if ((await addBookings(tx, who, input)) === 0) unit.unchanged()
   })
   setResponseStatus(event, 201)
-  return comingBookings(db, who, client.id, subDays(new Date(), 1).toISOString(), await zoneOf(event))
+  return comingBookings(db, who, client.id, subDays(new Date(), 1).toISOString(), zoneOf(event))
 })

@@ -13,7 +13,7 @@ import { change } from '../../write/use-change'
 export default defineEventHandler(async (event): Promise<ChallengeRecord[]> => {
   const who = signedInAs(event)
   const input = await readJson(event, challengeInput)
-  if (input.endsOn < (await todayAt(event))) {
+  if (input.endsOn < todayAt(event)) {
     const message = 'These days have been: give a challenge that is still to come.'
     throw failure(422, message, [{ field: 'endsOn', message }])
   }

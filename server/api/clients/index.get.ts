@@ -10,5 +10,5 @@ import { listClients } from '../../repositories/client-list'
 export default defineEventHandler(async (event): Promise<ClientPage> => {
   const { archived, descending, ...query } = parsed(clientQuery, getQuery(event))
   const asked = { ...query, archived: archived === 'true', descending: descending === 'true' }
-  return listClients(await useDatabase(), signedInAs(event), asked, await todayAt(event))
+  return listClients(await useDatabase(), signedInAs(event), asked, todayAt(event))
 })

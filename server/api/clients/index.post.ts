@@ -10,7 +10,7 @@ import { change } from '../../write/use-change'
 export default defineEventHandler(async (event) => {
   const input = await readJson(event, newClientInput)
   const { birthDate, consentOn, photoConsentOn } = input
-  await refuseFuture(event, { birthDate, consentOn, photoConsentOn })
+  refuseFuture(event, { birthDate, consentOn, photoConsentOn })
   const { client } = await change(actorOf(event), { kind: 'client.added', clientId: input.id }, async (tx, unit) => {
     const stored = await addClient(tx, signedInAs(event), input)
     if (!stored.added) unit.unchanged()

@@ -13,7 +13,7 @@ export default defineEventHandler(async (event): Promise<RecordPage> => {
   const who = signedInAsLead(event)
   const { day, ...query } = parsed(recordQuery, getQuery(event))
   await noteLook(event, 'record.seen')
-  const zone = await zoneOf(event)
+  const zone = zoneOf(event)
   const between = day ? { from: dayBegins(day, zone), to: dayBegins(addDays(day, 1), zone) } : null
   return listRecord(await useDatabase(), who, query, between)
 })

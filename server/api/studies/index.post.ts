@@ -21,7 +21,7 @@ export default defineEventHandler(async (event) => {
     throw failure(422, 'Somebody who measures is not of this studio.', [
       { field: 'pens', message: 'Somebody who measures is not of this studio.' },
     ])
-  for (const { agreedOn } of input.pens) await refuseFuture(event, { pens: agreedOn })
+  for (const { agreedOn } of input.pens) refuseFuture(event, { pens: agreedOn })
   await change(actorOf(event), { kind: 'study.made', subjectId: input.id }, async (tx, unit) => {
     if ((await addStudy(tx, who, input)) === 0) unit.unchanged()
   })

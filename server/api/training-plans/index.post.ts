@@ -15,7 +15,7 @@ export default defineEventHandler(async (event) => {
   const who = signedInAsLead(event)
   const input = await readJson(event, trainingPlanInput)
   const refuse = (field: string, message: string) => failure(422, message, [{ field, message }])
-  const fromDay = await todayAt(event)
+  const fromDay = todayAt(event)
   if (input.byDay <= fromDay) throw refuse('byDay', 'This day has come already: give a later one.')
   const db = await useDatabase()
   if (!(await listStaff(db, who)).some(({ id }) => id === input.staffId))

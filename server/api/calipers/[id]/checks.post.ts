@@ -16,7 +16,7 @@ export default defineEventHandler(async (event) => {
   const sentence = 'There is no such caliper.'
   const id = idParam(event, sentence)
   const input = await readJson(event, caliperCheckInput)
-  await refuseFuture(event, { checkedOn: input.checkedOn })
+  refuseFuture(event, { checkedOn: input.checkedOn })
   await change(actorOf(event), { kind: 'caliper.checked', subjectId: id }, async (tx, unit) => {
     const added = await checkCaliper(tx, who, id, input)
     if (added === null) throw failure(404, sentence)

@@ -21,7 +21,7 @@ export default defineEventHandler(async (event) => {
   const correction = taken ? await offeredCorrection(db, who, caliperId) : null
   if (taken && !correction)
     throw failure(409, 'Its last check against the block offers no correction: have it adjusted, or check it again.')
-  const fromDay = await todayAt(event)
+  const fromDay = todayAt(event)
   await change(actorOf(event), { kind: 'caliper.corrected', subjectId: caliperId }, async (tx, unit) => {
     if ((await addCorrection(tx, who, caliperId, { id, fromDay, correction })) === 0) unit.unchanged()
   })

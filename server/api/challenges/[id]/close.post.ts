@@ -11,7 +11,7 @@ import { change } from '../../../write/use-change'
 /** Closes a challenge: its places stand, and a draw is drawn. */
 export default defineEventHandler(async (event): Promise<ChallengeFacts> => {
   const { id, endsOn } = await challengeAt(event)
-  if ((await todayAt(event)) < endsOn) throw failure(409, 'This challenge runs until its last day.')
+  if (todayAt(event) < endsOn) throw failure(409, 'This challenge runs until its last day.')
   await change(actorOf(event), { kind: 'challenge.closed', subjectId: id }, async (tx, unit) => {
     if (!(await closeChallenge(tx, id, randomToken()))) unit.unchanged()
   })

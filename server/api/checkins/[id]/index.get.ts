@@ -30,7 +30,7 @@ export default defineEventHandler(async (event): Promise<MeasuringFacts> => {
     choices: (await listChoices(db, client.id))[0]?.choices ?? null,
     caliper: (await everyCaliper(db, who)).find(({ id }) => id === checkin.caliperId) ?? null,
     landmarks: await listLandmarks(db, client.id),
-    blind: study !== null || (await measuresBlind(db, client.id, await todayAt(event))),
+    blind: study !== null || (await measuresBlind(db, client.id, todayAt(event))),
     study,
   }
 })

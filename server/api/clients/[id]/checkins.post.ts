@@ -46,7 +46,7 @@ export default defineEventHandler(async (event) => {
   if (!client.consentOn) throw failure(409, 'Note the client’s consent before measuring.')
   const strangers = await strangersIn(event, input)
   if (strangers[0]) throw failure(422, strangers[0].message, strangers)
-  const day = localDay(input.startedAt, await zoneOf(event))
+  const day = localDay(input.startedAt, zoneOf(event))
   if (ageInYears(client.birthDate, day) < ADULT_YEARS && !client.guardianConsent) {
     throw failure(409, 'Under 18: note a guardian’s consent before measuring.')
   }

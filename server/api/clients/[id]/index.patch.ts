@@ -20,7 +20,7 @@ export default defineEventHandler(async (event) => {
       await change(actorOf(event), { kind, clientId }, (tx) => archiveClient(tx, who, clientId, wanted.archived))
     } else {
       const { birthDate, consentOn, photoConsentOn } = wanted
-      await refuseFuture(event, { birthDate, consentOn, photoConsentOn })
+      refuseFuture(event, { birthDate, consentOn, photoConsentOn })
       await change(actorOf(event), { kind: 'client.changed', clientId }, (tx) =>
         changeClient(tx, who, clientId, wanted),
       )

@@ -24,6 +24,6 @@ export default defineEventHandler(async (event): Promise<PrepareFacts> => {
     calipers: await listCalipers(db, who),
     staff: await listStaff(db, who),
     landmarks: await listLandmarks(db, client.id),
-    blind: await measuresBlind(db, client.id, await todayAt(event)),
+    blind: await measuresBlind(db, client.id, todayAt(event)),
   }
 })

@@ -16,7 +16,7 @@ export default defineEventHandler(async (event): Promise<ClientSchedule> => {
   const client = await clientAt(event)
   const input = await readJson(event, scheduleInput)
   const db = await useDatabase()
-  const today = await todayAt(event)
+  const today = todayAt(event)
   // What stood there before may have gone by meanwhile; only what is new has to be still to come.
   const before = new Set((await findSchedule(db, client.id)).events.map(({ id, day }) => `${id} ${day}`))
   const gone = input.events.findIndex(({ id, day }) => day < today && !before.has(`${id} ${day}`))

@@ -18,7 +18,7 @@ export default defineEventHandler(async (event) => {
   const [progress] = await findProgress(db, who, { only: id })
   if (!progress) throw failure(404, sentence)
   const me = await findMe(db, who)
-  const pdf = await printAssessor({ studio: me?.studio.name ?? '', day: await todayAt(event), progress })
+  const pdf = await printAssessor({ studio: me?.studio.name ?? '', day: todayAt(event), progress })
   setHeader(event, 'content-type', 'application/pdf')
   setHeader(event, 'content-disposition', 'attachment; filename="assessor.pdf"')
   return pdf

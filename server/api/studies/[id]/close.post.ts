@@ -15,7 +15,7 @@ export default defineEventHandler(async (event) => {
   if (turns.some(({ finished }) => !finished)) throw failure(409, 'A turn is still under way.')
   if (group && done < wanted)
     throw failure(409, `${wanted - done} turns are still to come: it is shown once all are done.`)
-  const today = await todayAt(event)
+  const today = todayAt(event)
   await change(actorOf(event), { kind: 'study.closed', subjectId: id }, async (tx, unit) => {
     await holdStudy(tx, id)
     if (!(await closeStudy(tx, id, today))) unit.unchanged()

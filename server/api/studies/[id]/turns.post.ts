@@ -27,7 +27,7 @@ export default defineEventHandler(async (event) => {
   const client = await findClient(await useDatabase(), who, person.clientId)
   if (!client) throw failure(404, 'There is no such client, or not one of yours.')
   if (!client.consentOn) throw failure(409, `Note ${client.name}’s consent to being measured first.`)
-  const day = localDay(input.startedAt, await zoneOf(event))
+  const day = localDay(input.startedAt, zoneOf(event))
   if (ageInYears(client.birthDate, day) < ADULT_YEARS && !client.guardianConsent)
     throw failure(409, 'Under 18: note a guardian’s consent before measuring.')
   const about = { clientId: client.id, checkinId: input.id, subjectId: study.id }

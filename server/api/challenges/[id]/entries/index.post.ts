@@ -17,7 +17,7 @@ import { change } from '../../../../write/use-change'
 export default defineEventHandler(async (event): Promise<ChallengeFacts> => {
   const stored = await challengeAt(event)
   const input = await readJson(event, entryInput)
-  await refuseFuture(event, { consentOn: input.consentOn })
+  refuseFuture(event, { consentOn: input.consentOn })
   if (stored.closedAt) throw failure(409, 'This challenge is closed.')
   const who = signedInAs(event)
   const db = await useDatabase()
@@ -28,7 +28,7 @@ export default defineEventHandler(async (event): Promise<ChallengeFacts> => {
     const message = 'There is no such team.'
     throw failure(422, message, [{ field: 'team', message }])
   }
-  const barred = await barredClient(db, who, client, await todayAt(event))
+  const barred = await barredClient(db, who, client, todayAt(event))
   if (barred) throw failure(409, BARRED_WORDS[barred], [{ field: 'clientId', message: BARRED_WORDS[barred] }])
   const about = { clientId: client.id, subjectId: input.id }
   await change(actorOf(event), { kind: 'challenge.entered', ...about }, async (tx, unit) => {

@@ -17,7 +17,7 @@ export default defineEventHandler(async (event): Promise<IntakeRecord[]> => {
   const client = await clientAt(event)
   await requireEnergy(event)
   const input = await readJson(event, intakesInput)
-  await refuseFuture(event, Object.fromEntries(input.intakes.map(({ day }, i) => [`intakes.${i}.day`, day])))
+  refuseFuture(event, Object.fromEntries(input.intakes.map(({ day }, i) => [`intakes.${i}.day`, day])))
   try {
     await change(actorOf(event), { kind: 'intakes.added', clientId: client.id }, async (tx, unit) => {
       if ((await addIntakes(tx, signedInAs(event), client.id, input)) === 0) unit.unchanged()

@@ -17,7 +17,7 @@ export default defineEventHandler(async (event) => {
   if (!client.consentOn) throw failure(409, 'Note the client’s consent before measuring.')
   if (given.method === 'dxa' && client.flags.includes('pregnant'))
     throw failure(409, 'No X-rays in pregnancy.', [{ field: 'method', message: 'No X-rays in pregnancy.' }])
-  await refuseFuture(event, { day: given.day })
+  refuseFuture(event, { day: given.day })
   const about = { clientId: client.id, subjectId: given.id }
   await change(actorOf(event), { kind: 'method.added', ...about }, async (tx, unit) => {
     if ((await addOther(tx, signedInAs(event), client.id, given)) === 0) unit.unchanged()

@@ -15,7 +15,7 @@ import { change } from '../../../../write/use-change'
 export default defineEventHandler(async (event): Promise<WeighInRecord[]> => {
   const client = await clientAt(event)
   const input = await readJson(event, weighInsInput)
-  await refuseFuture(event, Object.fromEntries(input.weighIns.map(({ day }, i) => [`weighIns.${i}.day`, day])))
+  refuseFuture(event, Object.fromEntries(input.weighIns.map(({ day }, i) => [`weighIns.${i}.day`, day])))
   try {
     await change(actorOf(event), { kind: 'weighins.added', clientId: client.id }, async (tx, unit) => {
       if ((await addWeighIns(tx, signedInAs(event), client.id, input)) === 0) unit.unchanged()

@@ -14,7 +14,7 @@ export default defineEventHandler(async (event) => {
   const { id } = await openStudyAt(event)
   const penId = idParam(event, 'Nobody of this study.', 'pen')
   const { agreedOn } = await readJson(event, agreementInput)
-  await refuseFuture(event, { agreedOn })
+  refuseFuture(event, { agreedOn })
   await change(actorOf(event), { kind: 'study.agreed', subjectId: id }, async (tx) => {
     if (!(await noteAgreement(tx, id, penId, agreedOn))) throw failure(404, 'Nobody of this study.')
   })

@@ -3,7 +3,7 @@ import { DRILLS, learningCurve, type DrillId } from '#core/drills'
 import { formatNumber } from '#core/units'
 
 /** A learning curve: one point a round, and the level with its band. The better is always below. */
-const props = defineProps<{ drill: DrillId; scores: readonly number[]; small?: boolean }>()
+const props = defineProps<{ drill: DrillId; scores: readonly number[] }>()
 const [WIDTH, HEIGHT] = [300, 90]
 const facts = computed(() => DRILLS[props.drill])
 const shown = computed(() => props.scores.slice(-60))
@@ -31,7 +31,13 @@ const said = computed(() => {
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" class="w-full" role="img" :aria-label="said" preserveAspectRatio="none">
+  <svg
+    :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+    class="w-full overflow-visible"
+    role="img"
+    :aria-label="said"
+    preserveAspectRatio="none"
+  >
     <path :d="`M0 ${HEIGHT - 4}H${WIDTH}`" class="stroke-rule" vector-effect="non-scaling-stroke" />
     <path
       v-for="i in shown.length"

@@ -65,9 +65,6 @@ export async function seededStore(): Promise<Store> {
   const cache = join(ROOT, '.cache')
   const kept = join(cache, `template-seeded-${print}`)
   if (!existsSync(kept)) {
-    // Of earlier code.
-    for (const name of readdirSync(cache).filter((one) => one.startsWith('template-seeded-')))
-      if (join(cache, name) !== kept) rmSync(join(cache, name), { recursive: true, force: true })
     const making = mkdtempSync(join(cache, 'template-seeding-'))
     layTemplate('empty', making)
     const store = await openStore(making)
@@ -76,8 +73,11 @@ export async function seededStore(): Promise<Store> {
     // Another worker may have been first.
     try {
       renameSync(making, kept)
+      // Those of earlier code: by whoever was first, alone.
+      for (const name of readdirSync(cache).filter((one) => one.startsWith('template-seeded-')))
+        if (join(cache, name) !== kept) rmSync(join(cache, name), { recursive: true })
     } catch {
-      rmSync(making, { recursive: true })
+      rmSync(making, { recursive: true, force: true })
     }
   }
   return ownStore((folder) => cpSync(kept, folder, { recursive: true }))

@@ -4,6 +4,7 @@ import { existsSync, readFileSync } from 'node:fs'
 import { cp } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
+import { declaredRoutes } from './scripts/lib/declared-routes.mjs'
 
 const migrations = fileURLToPath(new URL('./server/db/migrations', import.meta.url))
 
@@ -177,7 +178,7 @@ export default defineNuxtConfig({
     // Sizes are checked where bodies are read (server/http/body.ts), with a sentence; text is shown escaped by Vue.
     requestSizeLimiter: false,
     xssValidator: false,
-    // By person and address: server/middleware/3.pace.ts.
+    // By person and address: server/http/pace.ts.
     rateLimiter: false,
   },
   routeRules: {
@@ -190,6 +191,11 @@ export default defineNuxtConfig({
         const routes = references.findIndex((one) => 'path' in one && one.path.endsWith('types/nitro.d.ts'))
         if (routes >= 0) references.splice(routes, 1)
       })
+    },
+    // Closed by default: a route that declares nothing does not build, and modules add none of their own.
+    'nitro:init'(nitro) {
+      declaredRoutes()
+      nitro.options.handlers = nitro.options.handlers.filter(({ route }) => !route?.startsWith('/api'))
     },
     // In development Nitro's own entry reloads; built, ours opens the database first and ends in order.
     'nitro:config'(config) {

@@ -40,6 +40,7 @@ const EITHER = server(
   'bad-input',
   'devices',
   'every-route',
+  'every-spelling',
   'guarded',
   'hostile',
   'kept',

@@ -227,6 +227,7 @@ interface CheckinChange {
   keptWords?: string | null
   finished?: true
   protocolId?: string
+  recorderId?: string | null
 }
 
 /** Facts of a check-in, as they were taken; the server checks them. */

@@ -4,7 +4,7 @@ import ChevronRight from '@lucide/vue/dist/esm/icons/chevron-right.mjs'
 import { clockIn } from '#core/calendar'
 import type { Floor } from '#shared/schemas/checkin'
 import type { BookingChange, BookingLine } from '#shared/schemas/booking'
-import { staff as staffCalls } from '~/calls'
+import { checkins as checkinCalls, staff as staffCalls } from '~/calls'
 import { useMe } from '~/stores/me'
 
 useHead({ title: 'Floor, Oak Pinch' })
@@ -16,6 +16,8 @@ const { problem, tell } = useTelling()
 const board = useBoard()
 const { day, days, lines, picked, visit } = board
 const people = ref(new Map<string, string>())
+/** Colleagues who can be called to write on a sheet. */
+const writers = ref<{ id: string; name: string }[]>([])
 
 async function load() {
   const found = await ask<Floor>('/api/floor')
@@ -25,9 +27,19 @@ async function load() {
 onMounted(() =>
   tell(async () => {
     await load()
-    if (!store.isRecorder) people.value = new Map((await staffCalls.list()).map(({ id, name }) => [id, name]))
+    if (store.isRecorder) return
+    const staff = await staffCalls.list()
+    people.value = new Map(staff.map(({ id, name }) => [id, name]))
+    writers.value = staff.filter(({ id, active }) => active && id !== store.me?.staff.id)
   }),
 )
+
+/** Calls somebody to an open sheet, or nobody. */
+const call = (checkinId: string, recorderId: string | null) =>
+  tell(async () => {
+    await checkinCalls.change(checkinId, { recorderId })
+    await load()
+  })
 
 const today = computed(() => todayHere())
 const booked = computed(() => new Set(floor.value?.booked))
@@ -111,26 +123,17 @@ const weekSaid = computed(() => `${sayDay(days.value[0] ?? '')} to ${sayDay(days
 
     <template v-if="floor">
       <ul v-if="floor.open.length > 0" class="mt-2 grid gap-2" aria-label="Unfinished">
-        <li
+        <OpenSheet
           v-for="line in floor.open"
           :key="line.checkinId"
-          class="flex flex-wrap items-center gap-x-4 gap-y-2 rounded border-l-6 border-signal bg-sheet px-4 py-1.5"
-        >
-          <p class="min-w-0 flex-1">
-            <strong class="text-lg">{{ line.clientName }}</strong>
-            <span class="text-[15px] text-faded">
-              unfinished, started {{ sayAgo(line.day) }} at {{ sayTime(line.at) }},
-              <span class="figure">{{ line.readings }}</span>
-              {{ line.readings === 1 ? 'reading' : 'readings' }} kept</span
-            >
-          </p>
-          <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-11">{{
-            store.isRecorder ? 'Write down' : 'Go on measuring'
-          }}</NuxtLink>
-        </li>
+          :line="line"
+          :people="store.isRecorder ? [] : writers"
+          :for-recorder="store.isRecorder"
+          @call="call(line.checkinId, $event)"
+        />
       </ul>
       <p v-if="store.isRecorder && floor.open.length === 0" class="mt-4 text-lg text-faded">
-        Nobody is being measured at the moment. A check-in shows here once a coach has started it.
+        No open sheet for you. It shows here once a coach starts a check-in and chooses you as its recorder.
       </p>
       <p v-if="floor.backupMissed" class="mt-2 max-w-prose border-l-4 border-alert pl-3" data-backup-missed>
         A night’s backup was missed<template v-if="floor.backupMissed.lastAt"

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { localDay } from '../../core/calendar'
 import { boardInput, type Board } from '../../shared/schemas/challenge'
 import { useDatabase } from '../db/use-database'
@@ -6,11 +5,12 @@ import { readJson } from '../http/body'
 import { failure } from '../http/failure'
 import { countAttempt } from '../http/guessing'
 import { hashOf } from '../http/tokens'
+import { defineRoute } from '../http/route'
 import { boardOf } from '../repositories/challenge-board'
 import { findBoard, findChallenge } from '../repositories/challenges'
 
 /** What a wall shows of a challenge: shares, places and chances of those who agreed to be shown. */
-export default defineEventHandler(async (event): Promise<Board> => {
+export default defineRoute({ access: 'open' }, async (event): Promise<Board> => {
   const { token } = await readJson(event, boardInput)
   const db = await useDatabase()
   const found = await findBoard(db, hashOf(token))

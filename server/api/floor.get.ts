@@ -1,11 +1,11 @@
-import { defineEventHandler } from 'h3'
 import type { Floor } from '../../shared/schemas/checkin'
 import { useDatabase } from '../db/use-database'
 import { todayAt, zoneOf } from '../http/days'
 import { signedInAs } from '../http/signed-in'
+import { defineRoute } from '../http/route'
 import { backupStatus } from '../jobs/nightly-backup'
 import { ownBackups } from '../jobs/own-backups'
-import { findFloor } from '../repositories/floor'
+import { findFloor, findSheetsOf } from '../repositories/floor'
 
 const NOTHING: Floor = {
   open: [],
@@ -20,11 +20,12 @@ const NOTHING: Floor = {
   calipers: [],
 }
 
-/** Today. A recorder sees what is being measured, and nobody else. */
-export default defineEventHandler(async (event): Promise<Floor> => {
+/** Today. A recorder sees the open sheets they were called to, and nothing else. */
+export default defineRoute({ access: 'recorder', proof: 'second' }, async (event): Promise<Floor> => {
   const who = signedInAs(event)
-  const floor = await findFloor(await useDatabase(), who, todayAt(event), zoneOf(event))
-  if (who.role === 'recorder') return { ...NOTHING, open: floor.open }
+  const db = await useDatabase()
+  if (who.role === 'recorder') return { ...NOTHING, open: await findSheetsOf(db, who) }
+  const floor = await findFloor(db, who, todayAt(event), zoneOf(event))
   if (who.role !== 'lead') return floor
   const { missed, last } = await backupStatus(await ownBackups())
   return { ...floor, backupMissed: missed ? { lastAt: last?.at ?? null } : null }

@@ -1,9 +1,9 @@
-import { defineEventHandler } from 'h3'
 import { sql } from 'drizzle-orm'
 import { useDatabase } from '../db/use-database'
+import { defineRoute } from '../http/route'
 
 /** Whether the application answers and its database does. */
-export default defineEventHandler(async () => {
+export default defineRoute({ access: 'open' }, async () => {
   await (await useDatabase()).execute(sql`select 1`)
   return { ok: true }
 })

@@ -1,13 +1,13 @@
-import { defineEventHandler } from 'h3'
 import { ownUnitsInput } from '../../shared/schemas/account'
 import { useDatabase } from '../db/use-database'
 import { actorOf } from '../http/actor'
 import { readJson } from '../http/body'
 import { signedInAs } from '../http/signed-in'
+import { defineRoute } from '../http/route'
 import { findMe, setOwnUnits } from '../repositories/staff'
 import { change } from '../write/use-change'
 
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'recorder', proof: 'second' }, async (event) => {
   const who = signedInAs(event)
   const units = await readJson(event, ownUnitsInput)
   await change(actorOf(event), { kind: 'staff.units' }, (tx) => setOwnUnits(tx, who, units))

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { passwordReset } from '../../shared/schemas/account'
 import { useDatabase } from '../db/use-database'
 import { readJson } from '../http/body'
@@ -7,6 +6,7 @@ import { countAttempt } from '../http/guessing'
 import { logOf } from '../http/log'
 import { hashInTurn, refuseWeak } from '../http/password'
 import { hashOf } from '../http/tokens'
+import { defineRoute } from '../http/route'
 import { findPasswordLink, usePasswordLink } from '../repositories/password-links'
 import { forgetDevices } from '../repositories/known-devices'
 import { endSessions } from '../repositories/sessions'
@@ -14,7 +14,7 @@ import { findAboutPerson, setPassword } from '../repositories/staff'
 import { change } from '../write/use-change'
 
 /** Chooses a new password by the link a lead has made. The link works once; every session of the person ends. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'open' }, async (event) => {
   const { token, password } = await readJson(event, passwordReset)
   const db = await useDatabase()
   const sentence = 'This link does not work any more. Please ask your lead coach for another one.'

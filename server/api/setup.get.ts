@@ -1,5 +1,5 @@
-import { defineEventHandler } from 'h3'
 import { useDatabase } from '../db/use-database'
 import { isEmpty } from '../repositories/staff'
+import { defineRoute } from '../http/route'
 
-export default defineEventHandler(async () => ({ needed: await isEmpty(await useDatabase()) }))
+export default defineRoute({ access: 'open' }, async () => ({ needed: await isEmpty(await useDatabase()) }))

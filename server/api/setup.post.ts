@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { v7 as uuid } from 'uuid'
 import { setupInput } from '../../shared/schemas/account'
 import { useDatabase } from '../db/use-database'
@@ -6,11 +5,12 @@ import { readJson } from '../http/body'
 import { failure } from '../http/failure'
 import { hashInTurn, refuseWeak } from '../http/password'
 import { deviceOf, openSession, sealSession } from '../http/session-cookie'
+import { defineRoute } from '../http/route'
 import { createStudio, isEmpty } from '../repositories/staff'
 import { change } from '../write/use-change'
 
 /** The first run: makes the studio and its lead coach, once. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'open' }, async (event) => {
   const taken = failure(409, 'This studio is set up already. Please sign in.')
   if (!(await isEmpty(await useDatabase()))) throw taken
   const { password, ...input } = await readJson(event, setupInput)

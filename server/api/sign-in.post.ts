@@ -1,4 +1,4 @@
-import { defineEventHandler, type H3Event } from 'h3'
+import { type H3Event } from 'h3'
 import { signInInput } from '../../shared/schemas/account'
 import { useDatabase } from '../db/use-database'
 import { beginSession } from '../http/begin-session'
@@ -9,6 +9,7 @@ import { logOf } from '../http/log'
 import { hashInTurn, isRight } from '../http/password'
 import { takeCode } from '../http/second-factor'
 import { deviceHash } from '../http/session-cookie'
+import { defineRoute } from '../http/route'
 import { hasOnlyPasskey, secondFactorState } from '../repositories/second-factors'
 import { isKnownDevice } from '../repositories/known-devices'
 import { findCredentials, setPassword } from '../repositories/staff'
@@ -32,7 +33,7 @@ async function askSecond(event: H3Event, actor: Person, code: string): Promise<v
   throw refuse('This code is not right, or was used already. Please take the next one your phone shows.')
 }
 
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'open' }, async (event) => {
   const { email, password, code } = await readJson(event, signInInput)
   const db = await useDatabase()
   const found = await findCredentials(db, email)

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { v7 as uuid } from 'uuid'
 import { stopMailInput } from '../../shared/schemas/mail'
 import { useDatabase } from '../db/use-database'
@@ -6,12 +5,13 @@ import { readJson } from '../http/body'
 import { failure } from '../http/failure'
 import { countAttempt } from '../http/guessing'
 import { hashOf } from '../http/tokens'
+import { defineRoute } from '../http/route'
 import { findStop } from '../repositories/mails'
 import { findReminders, setReminders } from '../repositories/reminders'
 import { change } from '../write/use-change'
 
 /** Stops a client's reminders by the press in a mail. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'open' }, async (event) => {
   const { token } = await readJson(event, stopMailInput)
   const db = await useDatabase()
   const found = await findStop(db, hashOf(token))

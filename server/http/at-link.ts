@@ -61,12 +61,15 @@ export async function linkSessionOf(event: H3Event): Promise<AtLink | null> {
   return atLink
 }
 
-/** The client this request comes from. The middleware has refused everyone else already. */
-export function atLinkOf(event: H3Event, needs?: LinkScope): AtLink {
+/** Throws 403 unless a link was made for what a route does. */
+export function requireScope({ scope }: AtLink, needs?: LinkScope): void {
+  if (needs && !scope.includes(needs)) throw failure(403, 'This link was not made for that. Please ask your coach.')
+}
+
+/** The client this request comes from. `defineRoute` has refused everyone else already. */
+export function atLinkOf(event: H3Event): AtLink {
   const found = event.context.atLink
   if (!found) throw failure(401, LINK_SENTENCES.unknown)
-  if (needs && !found.scope.includes(needs))
-    throw failure(403, 'This link was not made for that. Please ask your coach.')
   return found
 }
 

@@ -9,7 +9,7 @@ import { z } from 'zod'
 import type { BroughtFile } from '../exchange/files'
 import { useDataJobs } from '../jobs/use-data'
 import { failure } from './failure'
-import { signedInAsLead } from './signed-in'
+import { signedInAs } from './signed-in'
 
 /** Largest file that is brought in by the page, bytes; by command there is no such bound. */
 export const FILE_LIMIT = 2 * 1024 ** 3
@@ -43,7 +43,7 @@ export async function keepFile(event: H3Event, studioId: string, name: string): 
 
 /** The file a request is about. Throws 404 when it has gone, or is another studio's. */
 export async function fileAt(event: H3Event): Promise<BroughtFile> {
-  const { studioId } = signedInAsLead(event)
+  const { studioId } = signedInAs(event)
   const sentence = 'This file is here no longer: please choose it once more.'
   const id = z.uuid().safeParse(getRouterParam(event, 'id'))
   if (!id.success) throw failure(404, sentence)

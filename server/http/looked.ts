@@ -4,19 +4,24 @@ import { change } from '../write/use-change'
 import { actorOf } from './actor'
 import { signedInAs } from './signed-in'
 
-/** Looking again within an hour is one look. */
+/** Looks within an hour count as one. */
 const ONE_LOOK_MS = hoursToMilliseconds(1)
 const MOST_KEPT = 20_000
 
-/** When somebody was last noted to look at something, in this process. */
+/** When a person was last noted looking at something, in this process. */
 const noted = new Map<string, number>()
 
-/** Notes in the record that somebody looked, before they are shown anything; once an hour for each person and client. */
-export async function noteLook(
-  event: H3Event,
-  kind: 'client.seen' | 'photo.seen' | 'record.seen',
-  clientId?: string,
-): Promise<void> {
+/** What a route may declare as looked at. */
+export type Look = 'client' | 'photo' | 'record'
+
+/**
+ * Notes the look the matched route declares, before anything is shown; once an hour for each person and client. Called
+ * where the client in the address is found (server/http/params.ts), and at admission for looks at no client.
+ */
+export async function noteLook(event: H3Event, clientId?: string): Promise<void> {
+  const { access } = event.context
+  if (!access || !('looked' in access) || !access.looked) return
+  const kind = `${access.looked}.seen` as const
   const { staffId } = signedInAs(event)
   const key = `${kind} ${staffId} ${clientId ?? ''}`
   const now = Date.now()

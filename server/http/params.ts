@@ -8,12 +8,12 @@ import { useDatabase } from '../db/use-database'
 import type { Queryable } from '../db/database'
 import { findCheckin, findCheckinHead, type CheckinHead } from '../repositories/checkins'
 import type { SignedIn } from '../repositories/staff'
-import { hasWrittenIn } from '../repositories/written-in'
 import { findClient } from '../repositories/clients'
 import type { HomePhoto } from '../../shared/schemas/link'
 import { findHomePhoto } from '../repositories/hand-ins'
 import { findPhoto } from '../repositories/photos'
 import { failure } from './failure'
+import { noteLook } from './looked'
 import { signedInAs } from './signed-in'
 
 /** An id in the address. Throws 404 with the sentence when it is none. */
@@ -28,24 +28,26 @@ export async function clientAt(event: H3Event): Promise<Client> {
   const sentence = 'There is no such client.'
   const found = await findClient(await useDatabase(), signedInAs(event), idParam(event, sentence))
   if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  await noteLook(event, found.id)
   return found
 }
 
-/**
- * What a recorder's device could not send before, and the sheet they have written themselves, stay within their reach for
- * so long after its end, hours.
- */
-const RECORDERS_HOURS = 24
+/** Readings that a recorder's device could not send in time still arrive for this long after the end, hours. */
+const LATE_HOURS = 24
 
-/** Whether a check-in has ended for a recorder. */
-async function endedFor(event: H3Event, { id, finishedAt }: CheckinHead): Promise<boolean> {
+/**
+ * Whether a check-in is closed to the person asking. Recorders reach only the sheets they were called to, and only while
+ * these are open; what they took before the end may arrive late (server/http/recorder.ts refuses anything else).
+ */
+function isClosedTo(event: H3Event, { recorderId, finishedAt }: CheckinHead): boolean {
   const { role, staffId } = signedInAs(event)
-  if (role !== 'recorder' || finishedAt === null) return false
-  if (Date.now() - Date.parse(finishedAt) > hoursToMilliseconds(RECORDERS_HOURS)) return true
-  return event.method !== 'POST' && !(await hasWrittenIn(await useDatabase(), staffId, id))
+  if (role !== 'recorder') return false
+  if (recorderId !== staffId) return true
+  if (finishedAt === null) return false
+  return event.method !== 'POST' || Date.now() - Date.parse(finishedAt) > hoursToMilliseconds(LATE_HOURS)
 }
 
-/** The check-in this address names. Throws 404 when there is none in this studio, or for a recorder none that is theirs to write. */
+/** The check-in this address names. Throws 404 when there is none in this studio, or for a recorder none that they were called to. */
 export const checkinAt = (event: H3Event): Promise<CheckinRecord> => atCheckin(event, findCheckin)
 
 /** The same without its facts. */
@@ -57,7 +59,8 @@ async function atCheckin<Found extends CheckinHead>(
 ): Promise<Found> {
   const sentence = 'There is no such check-in.'
   const found = await find(await useDatabase(), signedInAs(event), idParam(event, sentence))
-  if (!found || (await endedFor(event, found))) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  if (!found || isClosedTo(event, found)) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  await noteLook(event, found.clientId)
   return found
 }
 
@@ -66,6 +69,7 @@ export async function homePhotoAt(event: H3Event): Promise<HomePhoto & { clientI
   const sentence = 'There is no such photograph.'
   const found = await findHomePhoto(await useDatabase(), signedInAs(event), idParam(event, sentence))
   if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  await noteLook(event, found.clientId)
   return found
 }
 
@@ -74,5 +78,6 @@ export async function photoAt(event: H3Event): Promise<Photo & { clientId: strin
   const sentence = 'There is no such photograph.'
   const found = await findPhoto(await useDatabase(), signedInAs(event), idParam(event, sentence))
   if (!found) throw failure(404, sentence, [{ field: 'id', message: sentence }])
+  await noteLook(event, found.clientId)
   return found
 }

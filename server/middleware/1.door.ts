@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { defineEventHandler, getHeader, setHeader, type H3Event } from 'h3'
 import { ownOrigin } from '../http/address'
+import { isCanonical } from '../http/canonical'
 import { failure } from '../http/failure'
 import { logOf } from '../http/log'
 import { countAnswer } from '../http/metrics'
@@ -13,23 +14,14 @@ declare module 'h3' {
 
 const READING = new Set(['GET', 'HEAD', 'OPTIONS'])
 
-/** Addresses that could mean one thing here and another to whoever stands before: climbing, backslashes, hidden slashes. */
-function isCrooked(url: string): boolean {
-  const [path = ''] = url.split('?')
-  return /\\|%5c|%2f|%00|(^|\/|%2f)(\.|%2e){1,2}(\/|%2f|$)/i.test(path)
-}
-
-/**
- * Whether a write comes from a page of our own. A browser says so itself and no page can make it say otherwise; what is
- * no browser has to say so too.
- */
+/** Whether a write comes from a page of our own. Browsers set these headers themselves; other programs have to send them. */
 function isOwn(event: H3Event): boolean {
   const origin = getHeader(event, 'origin')
   if (origin !== undefined) return origin.toLowerCase() === ownOrigin(event)
   return getHeader(event, 'sec-fetch-site') === 'same-origin'
 }
 
-/** What every request passes first, before anybody is asked who they are. */
+/** What every request passes first, before anyone is identified. */
 export default defineEventHandler((event) => {
   event.context.requestId = randomUUID()
   const began = performance.now()
@@ -37,7 +29,7 @@ export default defineEventHandler((event) => {
     countAnswer(event.method, event.node.res.statusCode, (performance.now() - began) / 1000),
   )
   setHeader(event, 'x-request-id', event.context.requestId)
-  if (isCrooked(event.node.req.url ?? '')) throw failure(400, 'This address is not written as one.')
+  if (!isCanonical(event.node.req.url ?? '')) throw failure(404, 'There is nothing at this address.')
   if (READING.has(event.method) || isOwn(event)) return
   logOf(event).warn({ what: 'refused', why: 'foreign origin' })
   throw failure(403, 'This can only be sent from Oak Pinch itself.')

@@ -221,6 +221,16 @@ export async function annotateCheckin(
   await tx.update(checkin).set(change).where(eq(checkin.id, id))
 }
 
+/** Calls somebody to write in an open check-in; null: nobody else. @returns false when it is finished */
+export async function callRecorder(tx: Transaction, id: string, recorderId: string | null): Promise<boolean> {
+  const rows = await tx
+    .update(checkin)
+    .set({ recorderId })
+    .where(and(eq(checkin.id, id), isNull(checkin.finishedAt)))
+    .returning({ id: checkin.id })
+  return rows.length > 0
+}
+
 /** Voids a check-in: it counts for nothing any more, its facts stay. One voided already stays as it was. */
 export async function voidCheckin(tx: Transaction, who: SignedIn, id: string, reason: string): Promise<void> {
   const now = new Date().toISOString()

@@ -19,6 +19,7 @@ import { isVisit } from './visits'
 const floorLine = {
   clientId: client.id,
   clientName: client.name,
+  recorderId: checkin.recorderId,
   checkinId: checkin.id,
   at: checkin.startedAt,
   day: checkin.day,
@@ -49,6 +50,13 @@ function overdueCalipers(calipers: readonly Caliper[], today: Day): Floor['calip
     .map(({ id, name, checkedOn }) => ({ id, name, days: checkedOn === null ? null : daysBetween(checkedOn, today) }))
     .filter(({ days }) => days === null || days > CHECK_EVERY_DAYS)
     .sort((a, b) => (b.days ?? Infinity) - (a.days ?? Infinity))
+}
+
+/** Open sheets a recorder was called to: visits and turns of studies. */
+export function findSheetsOf(db: Queryable, who: SignedIn): Promise<Floor['open']> {
+  return floorLines(db).where(
+    and(eq(client.studioId, who.studioId), eq(checkin.recorderId, who.staffId), isNull(checkin.finishedAt)),
+  )
 }
 
 /** What the Floor shows on a day of the studio. */

@@ -185,6 +185,8 @@ export const checkinChange = z.strictObject({
   note: z.string().max(4000, 'A note has at most 4,000 characters.').optional(),
   /** Another set of sites while it is under way; what has been read stays. */
   protocolId: protocolId.optional(),
+  /** The person who writes, while it is under way; null: nobody else. */
+  recorderId: id.nullable().optional(),
 })
 
 /** Why a check-in is to count for nothing. */
@@ -268,6 +270,8 @@ export interface PrepareFacts {
 export interface FloorLine {
   clientId: string
   clientName: string
+  /** Who was called to write in it, if anyone. */
+  recorderId: string | null
   checkinId: string
   at: string
   /** The calendar day it was where the studio is. */

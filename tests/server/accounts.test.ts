@@ -1,3 +1,4 @@
+import { addSeconds } from 'date-fns'
 import { v7 as uuid } from 'uuid'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -6,10 +7,11 @@ import { request } from 'node:http'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { staff, studio } from '../../server/db/schema'
 import type { SessionRecord, StaffMember, StaffRecord } from '../../shared/schemas/account'
-import type { MeasuringFacts } from '../../shared/schemas/checkin'
+import type { Floor, MeasuringFacts } from '../../shared/schemas/checkin'
 import type { RecordCheck, RecordPage } from '../../shared/schemas/record'
 import { storeOf } from '../support/database'
 import { Caller, LEAD, someClient, someReading, startedCheckin, type Server } from '../support/api'
+import { enterVisit } from '../support/visits'
 
 let server: Server
 let lead: Caller
@@ -138,47 +140,66 @@ describe('people', () => {
     expect(await statusOf(lead)).toBe(200)
   })
 
-  it('who record may write readings and see the sheet, and nothing else', async () => {
+  it('as recorders write on the sheets they are called to, while these are open, and reach nothing else', async () => {
     const asta = {
       name: 'Asta Merl',
       email: 'asta@reedwater.example',
       password: 'lantern-heron-quilt',
       role: 'recorder',
     }
-    expect((await lead.send('POST', '/api/staff', asta)).status).toBe(201)
+    const { body: recorderStaff } = await lead.send<StaffMember>('POST', '/api/staff', asta)
     const recorder = await signedIn(asta)
-    const { checkinId, clientId } = await startedCheckin(lead, someClient({ name: 'Read Out' }))
-    const events = { readings: [someReading()], strikes: [] }
-    expect((await recorder.send('POST', `/api/checkins/${checkinId}/events`, events)).status).toBe(200)
-    for (const path of ['/api/me', '/api/floor', `/api/checkins/${checkinId}`])
-      expect(await statusOf(recorder, path)).toBe(200)
+    const client = someClient({ name: 'Read Out', notes: 'Knee, see the doctor’s letter.' })
+    await lead.send('POST', '/api/clients', client)
+    await enterVisit(lead, client.id, { daysAgo: 30, values: [16, 11, 8, 9, 12, 19, 24], kg: 60 })
+    const called = await startedCheckin(lead, client, { recorderId: recorderStaff.id })
+    const other = await startedCheckin(lead, someClient({ name: 'Not Theirs' }))
+    const events = () => ({ readings: [someReading()], strikes: [] })
+    const write = (id: string, sent: object) => recorder.send('POST', `/api/checkins/${id}/events`, sent)
+    expect((await write(called.checkinId, events())).status).toBe(200)
+    expect((await write(other.checkinId, events())).status).toBe(404)
+    expect(await statusOf(recorder, `/api/checkins/${other.checkinId}`)).toBe(404)
+    const floor = (await recorder.send<Floor>('GET', '/api/floor')).body
+    expect(floor.open.map(({ clientName }) => clientName)).toEqual(['Read Out'])
+    // Neither notes nor the check-in before are theirs to read.
+    const sheet = (await recorder.send<MeasuringFacts>('GET', `/api/checkins/${called.checkinId}`)).body
+    expect([sheet.client.name, sheet.client.notes, sheet.last]).toEqual(['Read Out', '', null])
+    const coaches = (await lead.send<MeasuringFacts>('GET', `/api/checkins/${called.checkinId}`)).body
+    expect(coaches.last).not.toBeNull()
     for (const path of [
       '/api/clients',
-      `/api/clients/${clientId}/history`,
+      `/api/clients/${client.id}/history`,
       '/api/staff',
       '/api/record',
       '/api/calipers',
-    ]) {
+    ])
       expect(await statusOf(recorder, path), path).toBe(403)
-    }
     const writes = [
-      ['PATCH', `/api/checkins/${checkinId}`, { finished: true }],
+      ['PATCH', `/api/checkins/${called.checkinId}`, { finished: true }],
       ['POST', '/api/clients', someClient()],
       ['PATCH', '/api/studio', {}],
-      ['DELETE', `/api/checkins/${checkinId}`, undefined],
+      ['DELETE', `/api/checkins/${called.checkinId}`, undefined],
     ] as const
     for (const [method, path, body] of writes) expect((await recorder.send(method, path, body)).status, path).toBe(403)
-    // What is noted about somebody is not a recorder's to read.
-    const noted = await startedCheckin(lead, someClient({ name: 'Noted', notes: 'Knee, see the doctor’s letter.' }))
-    const sheet = await recorder.send<MeasuringFacts>('GET', `/api/checkins/${noted.checkinId}`)
-    expect([sheet.status, sheet.body.client.notes]).toEqual([200, ''])
-    // Finished, a sheet is there for whoever wrote it; what a device could not send before still arrives.
-    await lead.send('POST', `/api/checkins/${noted.checkinId}/events`, { readings: [someReading()], strikes: [] })
-    for (const id of [checkinId, noted.checkinId]) await lead.send('PATCH', `/api/checkins/${id}`, { finished: true })
-    expect(await statusOf(recorder, `/api/checkins/${checkinId}`)).toBe(200)
-    expect(await statusOf(recorder, `/api/checkins/${noted.checkinId}`)).toBe(404)
-    const late = { readings: [someReading({ round: 2 })], strikes: [] }
-    expect((await recorder.send('POST', `/api/checkins/${noted.checkinId}/events`, late)).status).toBe(200)
+    // Called to the other one meanwhile; a person who does not work here is refused at the field.
+    const call = (recorderId: string | null) => lead.send('PATCH', `/api/checkins/${other.checkinId}`, { recorderId })
+    expect((await call(client.id)).body.fields[0]?.field).toBe('recorderId')
+    expect((await call(recorderStaff.id)).status).toBe(200)
+    expect(await statusOf(recorder, `/api/checkins/${other.checkinId}`)).toBe(200)
+    expect((await call(null)).status).toBe(200)
+    expect(await statusOf(recorder, `/api/checkins/${other.checkinId}`)).toBe(404)
+
+    // Finished: nothing to read, nothing to strike; what was taken before the end may arrive late.
+    const taken = someReading({ round: 2 })
+    const [first] = coaches.checkin.readings
+    await lead.send('PATCH', `/api/checkins/${called.checkinId}`, { finished: true })
+    expect(await statusOf(recorder, `/api/checkins/${called.checkinId}`)).toBe(404)
+    const strike = { readingId: first?.id, struckAt: new Date().toISOString() }
+    expect((await write(called.checkinId, { readings: [], strikes: [strike] })).status).toBe(409)
+    const after = someReading({ round: 3, takenAt: addSeconds(new Date(), 1).toISOString() })
+    expect((await write(called.checkinId, { readings: [after], strikes: [] })).status).toBe(409)
+    expect((await write(called.checkinId, { readings: [taken], strikes: [] })).status).toBe(200)
+    expect((await lead.send('PATCH', `/api/checkins/${called.checkinId}`, { recorderId: null })).status).toBe(409)
   })
 })
 

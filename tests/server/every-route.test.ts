@@ -1,104 +1,25 @@
 import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startServer } from '../../scripts/lib/server-process.mjs'
-import type { StaffMember } from '../../shared/schemas/account'
-import { Caller, LEAD, someClient, startedCheckin, type Server } from '../support/api'
+import { everyone, fromElsewhere, NAMES, type Everyone, type Who } from '../support/everyone'
 import { fromSchema } from '../support/from-schema'
 import { HOSTILE_TEXTS, HOSTILE_TIMES, hostileBody, hostileValue } from '../support/hostile'
 import { routesWithSchemas, type FoundRoute } from '../support/routes'
-import { enterVisit } from '../support/visits'
 
 /** Bodies of each kind at each route and session; ROUTE_RUNS tries more. */
 const RUNS = Number(process.env.ROUTE_RUNS ?? 1)
-const PIN = '4719'
-const password = 'the-other-oar-holds'
-const person = (name: string, role: string) => ({
-  name,
-  role,
-  password,
-  email: `${name.split(' ')[0]}@reedwater.example`,
-})
 
-const signInAs = (one?: { email: string }) => ({ email: one?.email, password })
-
-/** Names no answer carries to whom it is none of theirs. */
-const NAMES = {
-  ivos: 'Canary Alder',
-  runas: 'Canary Birch',
-  linked: 'Canary Cedar',
-  leftAlone: 'Canary Dogwood',
-} as const
-
-let server: Server
+let studio: Everyone
 let routes: FoundRoute[] = []
-/** Ids by the part of a path they stand after, and all of them. */
-let known: Record<string, string[]> = {}
 let ids: string[] = []
-const callers: Record<
-  'lead' | 'coach' | 'recorder' | 'client' | 'stranger',
-  { caller: Caller; enter: () => Promise<unknown> }
-> = {} as never
 
 beforeAll(async () => {
-  // Nothing guarded asks for a proof: what stands behind it is tried too.
-  // Behind a proxy every request may come from elsewhere: what slows guesses down by address does not slow this down.
-  server = await startServer({
-    filled: 'studio',
-    env: { CONFIRM_AFTER_MINUTES: '600', NUXT_TRUSTED_PROXIES: '127.0.0.1' },
-  })
-  const lead = new Caller(server)
-  await lead.signIn(LEAD)
-  const people = [person('Ivo Tarn', 'coach'), person('Nils Reed', 'recorder'), person('Spare Hand', 'coach')]
-  const staff: StaffMember[] = []
-  for (const one of people) staff.push((await lead.send<StaffMember>('POST', '/api/staff', one)).body)
-  const me = (await lead.send<{ staff: StaffMember }>('GET', '/api/me')).body.staff.id
-  const client = async (name: string, coachId: string) => {
-    const made = someClient({ name, notes: `${name} has a note.`, photoConsentOn: '2026-01-10' })
-    await lead.send('POST', '/api/clients', made)
-    await lead.send('PUT', `/api/clients/${made.id}/coach`, { coachId })
-    return made
-  }
-  const [ivos, runas, linked, alone] = [
-    await client(NAMES.ivos, staff[0]?.id ?? ''),
-    await client(NAMES.runas, me),
-    await client(NAMES.linked, me),
-    await client(NAMES.leftAlone, me),
-  ]
-  const visits: string[] = []
-  for (const one of [ivos, runas, linked, alone])
-    visits.push(await enterVisit(lead, one.id, { daysAgo: 7, values: [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24], kg: 60 }))
-  const { checkinId } = await startedCheckin(lead, ivos)
-  const { body } = await lead.send<{ link: string }>('POST', `/api/clients/${linked.id}/links`, {
-    scope: ['weigh-ins', 'girths', 'photographs', 'take-home'],
-    days: 30,
-  })
-  await lead.send('PUT', '/api/studio/rules', { coachesSee: 'own' })
-  const clients = [ivos.id, runas.id, linked.id, alone.id]
-  known = { clients, checkins: [checkinId, ...visits], staff: [staff[2]?.id ?? ''] }
-  ids = Object.values(known).flat()
-  const token = body.link.split('#')[1] ?? ''
-  const phone = new Caller(server)
-  const [coach, recorder] = [new Caller(server), new Caller(server)]
-  const [ivo, nils] = people
-  Object.assign(callers, {
-    lead: { caller: lead, enter: () => lead.send('POST', '/api/sign-in', LEAD, undefined, fromElsewhere()) },
-    coach: {
-      caller: coach,
-      enter: () => coach.send('POST', '/api/sign-in', signInAs(ivo), undefined, fromElsewhere()),
-    },
-    recorder: {
-      caller: recorder,
-      enter: () => recorder.send('POST', '/api/sign-in', signInAs(nils), undefined, fromElsewhere()),
-    },
-    client: { caller: phone, enter: () => phone.send('POST', '/api/link/pin', { token, pin: PIN }) },
-    stranger: { caller: new Caller(server), enter: () => Promise.resolve() },
-  })
-  for (const { enter } of Object.values(callers)) await enter()
-  // Events go on without an end.
+  studio = await everyone()
+  ids = Object.values(studio.known).flat()
+  // Streams of events do not end.
   routes = (await routesWithSchemas()).filter(({ parts }) => parts.at(-1) !== 'stream')
 }, 120_000)
-afterAll(() => server.remove())
+afterAll(() => studio.server.remove())
 
 const nameOf = ({ method, parts }: FoundRoute) => `${method} /${parts.map((part) => part ?? '*').join('/')}`
 
@@ -106,7 +27,7 @@ const nameOf = ({ method, parts }: FoundRoute) => `${method} /${parts.map((part)
 function pathOf({ parts }: FoundRoute): fc.Arbitrary<string> {
   const choices = parts.map((part, i) => {
     if (part !== null) return fc.constant(part)
-    const own = known[parts[i - 1] ?? ''] ?? []
+    const own = studio.known[parts[i - 1] ?? ''] ?? []
     const odd = fc.constantFrom('0', '..%00', '%F0%9F%98%80', 'x'.repeat(300), 'triceps')
     return fc.oneof(
       { weight: 8, arbitrary: fc.constantFrom(...(own.length > 0 ? own : ids)) },
@@ -150,15 +71,11 @@ function questionOf(route: FoundRoute): fc.Arbitrary<string> {
   })
 }
 
-let asked = 0
-/** The address of a proxy's visitor, another each time. */
-const fromElsewhere = () => ({ 'x-forwarded-for': `10.${(asked += 1) >> 16}.${(asked >> 8) & 255}.${asked & 255}` })
-
 /** A hash of a PIN or a password takes a quarter of a second. */
 const isSlow = (route: FoundRoute) => /pin|password|staff$|sign-in|link/.test(nameOf(route))
 
-async function tryEvery(who: keyof typeof callers, hidden: readonly string[]): Promise<Map<number, number>> {
-  const { caller, enter } = callers[who]
+async function tryEvery(who: Who, hidden: readonly string[]): Promise<Map<number, number>> {
+  const { caller, enter } = studio.callers[who]
   const seen = new Map<number, number>()
   for (const route of routes) {
     const request = fc.tuple(pathOf(route), questionOf(route), bodiesOf(route))

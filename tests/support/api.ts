@@ -144,12 +144,14 @@ export function someReading(change: Record<string, unknown> = {}) {
 export async function startedCheckin(
   caller: Caller,
   client = someClient(),
+  more: Record<string, unknown> = {},
 ): Promise<{ clientId: string; checkinId: string }> {
   await caller.send('POST', '/api/clients', client)
   const { body } = await caller.send<{ id: string }>('POST', `/api/clients/${client.id}/checkins`, {
     id: uuid(),
     protocolId: 'laboratory-7',
     startedAt: new Date().toISOString(),
+    ...more,
   })
   return { clientId: client.id, checkinId: body.id }
 }

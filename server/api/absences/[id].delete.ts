@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { addDays } from '../../../core/calendar'
 import type { AbsenceRecord } from '../../../shared/schemas/account'
 import { useDatabase } from '../../db/use-database'
@@ -7,11 +6,12 @@ import { todayAt } from '../../http/days'
 import { failure } from '../../http/failure'
 import { idParam } from '../../http/params'
 import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { endAbsence, listAbsences } from '../../repositories/absences'
 import { change } from '../../write/use-change'
 
 /** Takes days away back: coaches their own, leads anybody's. */
-export default defineEventHandler(async (event): Promise<AbsenceRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<AbsenceRecord[]> => {
   const who = signedInAs(event)
   const sentence = 'There are no such days away.'
   const id = idParam(event, sentence)

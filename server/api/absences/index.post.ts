@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { addDays } from '../../../core/calendar'
 import { absenceInput, type AbsenceRecord } from '../../../shared/schemas/account'
 import { useDatabase } from '../../db/use-database'
@@ -7,12 +7,13 @@ import { readJson } from '../../http/body'
 import { todayAt } from '../../http/days'
 import { failure } from '../../http/failure'
 import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { addAbsence, listAbsences } from '../../repositories/absences'
 import { listStaff } from '../../repositories/staff'
 import { change } from '../../write/use-change'
 
 /** Notes days somebody is away and who stands in: coaches their own, leads anybody's. */
-export default defineEventHandler(async (event): Promise<AbsenceRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<AbsenceRecord[]> => {
   const who = signedInAs(event)
   const input = await readJson(event, absenceInput)
   if (who.role !== 'lead' && input.staffId !== who.staffId)

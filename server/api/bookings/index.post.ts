@@ -1,5 +1,5 @@
 import { subDays } from 'date-fns'
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { bookingsInput, type BookingLine } from '../../../shared/schemas/booking'
 import { useDatabase } from '../../db/use-database'
 import { actorOf } from '../../http/actor'
@@ -8,12 +8,13 @@ import { readJson } from '../../http/body'
 import { zoneOf } from '../../http/days'
 import { failure } from '../../http/failure'
 import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { addBookings, comingBookings } from '../../repositories/bookings'
 import { findClient } from '../../repositories/clients'
 import { change } from '../../write/use-change'
 
 /** Books a visit, or one and its repetitions; answers with what the client has coming up. */
-export default defineEventHandler(async (event): Promise<BookingLine[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<BookingLine[]> => {
   const input = await readJson(event, bookingsInput)
   const who = signedInAs(event)
   const db = await useDatabase()

@@ -1,10 +1,10 @@
-import { defineEventHandler } from 'h3'
 import type { CalendarLinkRecord } from '../../../shared/schemas/booking'
 import { useDatabase } from '../../db/use-database'
 import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { listCalendarLinks } from '../../repositories/calendar-links'
 
 /** Calendar addresses that work. */
-export default defineEventHandler(async (event): Promise<CalendarLinkRecord[]> =>
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<CalendarLinkRecord[]> =>
   listCalendarLinks(await useDatabase(), signedInAs(event)),
 )

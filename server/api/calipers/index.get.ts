@@ -1,6 +1,8 @@
-import { defineEventHandler } from 'h3'
 import { useDatabase } from '../../db/use-database'
 import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { listCalipers } from '../../repositories/calipers'
 
-export default defineEventHandler(async (event) => listCalipers(await useDatabase(), signedInAs(event)))
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) =>
+  listCalipers(await useDatabase(), signedInAs(event)),
+)

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { challengeInput, type ChallengeRecord } from '../../../shared/schemas/challenge'
 import { useDatabase } from '../../db/use-database'
 import { actorOf } from '../../http/actor'
@@ -6,11 +6,12 @@ import { readJson } from '../../http/body'
 import { todayAt } from '../../http/days'
 import { failure } from '../../http/failure'
 import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { addChallenge, listChallenges } from '../../repositories/challenges'
 import { change } from '../../write/use-change'
 
 /** Sets up a challenge. */
-export default defineEventHandler(async (event): Promise<ChallengeRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<ChallengeRecord[]> => {
   const who = signedInAs(event)
   const input = await readJson(event, challengeInput)
   if (input.endsOn < todayAt(event)) {

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { format } from 'date-fns'
 import { exportInput, type DataJob } from '../../../shared/schemas/data'
 import { useDatabase, useStore } from '../../db/use-database'
@@ -7,7 +7,8 @@ import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
 import { failure } from '../../http/failure'
 import { plainName } from '../../http/file-name'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { useDataJobs } from '../../jobs/use-data'
 import { usePorts } from '../../ports'
 import { findClient } from '../../repositories/clients'
@@ -15,8 +16,8 @@ import { findMe } from '../../repositories/staff'
 import { change } from '../../write/use-change'
 
 /** Takes the studio's data out, or one client's, in an open format. */
-export default defineEventHandler(async (event): Promise<DataJob> => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event): Promise<DataJob> => {
+  const who = signedInAs(event)
   const input = await readJson(event, exportInput)
   const db = await useDatabase()
   const client = input.clientId ? await findClient(db, who, input.clientId) : null

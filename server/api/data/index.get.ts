@@ -1,16 +1,16 @@
-import { defineEventHandler } from 'h3'
 import type { DataPage } from '../../../shared/schemas/data'
 import { useDatabase } from '../../db/use-database'
 import { listImports } from '../../exchange/take-back'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { backupStatus } from '../../jobs/nightly-backup'
 import { ownBackups } from '../../jobs/own-backups'
 import { useDataJobs } from '../../jobs/use-data'
 import { findRetention, retentionDue } from '../../repositories/retention'
 
 /** Data in, out and kept: what a lead sees of it. */
-export default defineEventHandler(async (event): Promise<DataPage> => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event): Promise<DataPage> => {
+  const who = signedInAs(event)
   const db = await useDatabase()
   const retention = await findRetention(db, who)
   return {

@@ -1,17 +1,17 @@
-import { defineEventHandler } from 'h3'
 import { retentionDone, type RetentionDue } from '../../../shared/schemas/data'
 import { useDatabase } from '../../db/use-database'
 import { eraseClient } from '../../exchange/one-client'
 import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { usePorts } from '../../ports'
 import { findRetention, removeDuePhotos, retentionDue } from '../../repositories/retention'
 import { change } from '../../write/use-change'
 
 /** Removes what has fallen due and was shown: these clients as long as they are due still, and old photographs. */
-export default defineEventHandler(async (event): Promise<RetentionDue> => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event): Promise<RetentionDue> => {
+  const who = signedInAs(event)
   const { clientIds, photos } = await readJson(event, retentionDone)
   const rules = await findRetention(await useDatabase(), who)
   const due = new Set((await retentionDue(await useDatabase(), who, rules)).clients.map(({ id }) => id))

@@ -1,18 +1,19 @@
-import { defineEventHandler, getQuery, setResponseStatus } from 'h3'
+import { getQuery, setResponseStatus } from 'h3'
 import { homePhotoQuery } from '../../../shared/schemas/link'
 import { useDatabase } from '../../db/use-database'
 import { atLinkOf, linkActor, ownRecord } from '../../http/at-link'
 import { parsed } from '../../http/body'
 import { failure } from '../../http/failure'
 import { readPhoto, storePhoto } from '../../http/photo-upload'
+import { defineRoute } from '../../http/route'
 import { addHomePhoto, isOwnHandIn } from '../../repositories/hand-ins'
 import { photoIdKnown } from '../../repositories/photos'
 import { IdTaken } from '../../write/same-again'
 import { change } from '../../write/use-change'
 
 /** Takes a photograph of a week that is here. Refused without the client's consent to photographs. */
-export default defineEventHandler(async (event) => {
-  const { clientId } = atLinkOf(event, 'photographs')
+export default defineRoute({ access: 'link', scope: 'photographs' }, async (event) => {
+  const { clientId } = atLinkOf(event)
   const client = await ownRecord(event)
   const bytes = await readPhoto(event)
   const { handInId, ...query } = parsed(homePhotoQuery, getQuery(event))

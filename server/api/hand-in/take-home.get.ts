@@ -1,14 +1,14 @@
-import { defineEventHandler } from 'h3'
 import { useDatabase } from '../../db/use-database'
 import { atLinkOf, ownRecord } from '../../http/at-link'
 import { ownHome } from '../../http/own-home'
+import { defineRoute } from '../../http/route'
 import { findHistory } from '../../repositories/history'
 import { findEnergySince } from '../../repositories/staff'
 import { sendTakeHome } from '../../take-home/take-home'
 
 /** The client's own page to take home: the last two check-ins. */
-export default defineEventHandler(async (event) => {
-  const { studioId } = atLinkOf(event, 'take-home')
+export default defineRoute({ access: 'link', scope: 'take-home' }, async (event) => {
+  const { studioId } = atLinkOf(event)
   const client = await ownRecord(event)
   const db = await useDatabase()
   const home = await ownHome(event, client)

@@ -1,10 +1,11 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { addDays } from '../../../core/calendar'
 import { handInInput, type ClientHome } from '../../../shared/schemas/link'
 import { atLinkOf, linkActor, ownRecord } from '../../http/at-link'
 import { readJson } from '../../http/body'
 import { failure } from '../../http/failure'
 import { ownHome, todayAtLink } from '../../http/own-home'
+import { defineRoute } from '../../http/route'
 import { addHandIn } from '../../repositories/hand-ins'
 import { change } from '../../write/use-change'
 
@@ -12,7 +13,7 @@ import { change } from '../../write/use-change'
 const LATE_DAYS = 60
 
 /** Takes a week; answers with what the phone shows. */
-export default defineEventHandler(async (event): Promise<ClientHome> => {
+export default defineRoute({ access: 'link' }, async (event): Promise<ClientHome> => {
   const { clientId, linkId, scope } = atLinkOf(event)
   const input = await readJson(event, handInInput)
   const today = await todayAtLink(event)

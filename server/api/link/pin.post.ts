@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { v7 as uuid } from 'uuid'
 import { linkPin } from '../../../shared/schemas/link'
 import { LINK_SENTENCES, phoneOf, sealLink } from '../../http/at-link'
@@ -6,6 +5,7 @@ import { readJson } from '../../http/body'
 import { failure } from '../../http/failure'
 import { linkOfToken } from '../../http/link-of-token'
 import { hashInTurn, isRight } from '../../http/password'
+import { defineRoute } from '../../http/route'
 import { choosePin, countPin, startLinkSession, MOST_WRONG_PINS } from '../../repositories/client-links'
 import { change } from '../../write/use-change'
 
@@ -15,7 +15,7 @@ function isPlain(pin: string): boolean {
 }
 
 /** Chooses the PIN of a link at its first opening, or gives it on another phone; signs this phone in. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'open' }, async (event) => {
   const { token, pin } = await readJson(event, linkPin)
   const link = await linkOfToken(event, token)
   const actor = { kind: 'link', clientId: link.clientId, studioId: link.studioId } as const

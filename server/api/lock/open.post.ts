@@ -1,4 +1,4 @@
-import { defineEventHandler, type H3Event } from 'h3'
+import { type H3Event } from 'h3'
 import { openLockInput } from '../../../shared/schemas/device'
 import { useDatabase } from '../../db/use-database'
 import { readJson } from '../../http/body'
@@ -8,6 +8,7 @@ import { logOf } from '../../http/log'
 import { isRightPin } from '../../http/pin'
 import { deviceHash, sealSession, sessionByPin } from '../../http/session-cookie'
 import { lockedOrSignedIn } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { countPin, findPin, openSessionAgain, peopleOfDevice, pinWorks } from '../../repositories/locks'
 import { endSessions } from '../../repositories/sessions'
 import type { SignedIn } from '../../repositories/staff'
@@ -43,7 +44,7 @@ async function provedHere(event: H3Event, who: SignedIn, staffId: string): Promi
 }
 
 /** Opens a locked device with a PIN: for whoever locked it as it was, for somebody else with a session of their own. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'recorder', proof: 'none', whenLocked: true }, async (event) => {
   const { lockedAt: _, ...who } = lockedOrSignedIn(event)
   const { staffId, pin } = await readJson(event, openLockInput)
   const own = staffId === who.staffId

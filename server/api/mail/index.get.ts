@@ -1,12 +1,12 @@
-import { defineEventHandler } from 'h3'
 import type { Mailbox } from '../../../shared/schemas/mail'
 import { useDatabase } from '../../db/use-database'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { usePorts } from '../../ports'
 import { listMails } from '../../repositories/mails'
 
 /** The studio's mailbox: what was written, and whether it has left. */
-export default defineEventHandler(async (event): Promise<Mailbox> => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event): Promise<Mailbox> => {
+  const who = signedInAs(event)
   return { real: usePorts().mail.real, mails: await listMails(await useDatabase(), who) }
 })

@@ -1,15 +1,15 @@
 import { randomBytes } from 'node:crypto'
-import { defineEventHandler } from 'h3'
 import type { DeviceKeyAnswer } from '../../../shared/schemas/device'
 import { useDatabase } from '../../db/use-database'
 import { pinCheck } from '../../http/pin'
 import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { findDeviceKey, findPin, keepDeviceKey } from '../../repositories/locks'
 import { sealText, unsealText } from '../../sealed/sealed-text'
 import { change } from '../../write/use-change'
 
 /** The studio's key for what waits on its devices, and what one's own PIN is checked against where there is no network. */
-export default defineEventHandler(async (event): Promise<DeviceKeyAnswer> => {
+export default defineRoute({ access: 'recorder', proof: 'none' }, async (event): Promise<DeviceKeyAnswer> => {
   const who = signedInAs(event)
   const db = await useDatabase()
   const of = `device key of ${who.studioId}`

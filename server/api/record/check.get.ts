@@ -1,10 +1,10 @@
-import { defineEventHandler } from 'h3'
 import type { RecordCheck } from '../../../shared/schemas/record'
 import { useDatabase } from '../../db/use-database'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { checkRecord } from '../../repositories/record-chain'
 
 /** Whether the record is as it was written. */
-export default defineEventHandler(async (event): Promise<RecordCheck> =>
-  checkRecord(await useDatabase(), signedInAsLead(event)),
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event): Promise<RecordCheck> =>
+  checkRecord(await useDatabase(), signedInAs(event)),
 )

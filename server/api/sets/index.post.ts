@@ -1,16 +1,17 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { setInput, type StudioSet } from '../../../shared/schemas/set'
 import { useDatabase } from '../../db/use-database'
 import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
 import { failure } from '../../http/failure'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { addSet, ForeignSet, listSets } from '../../repositories/sets'
 import { change } from '../../write/use-change'
 
 /** Makes a set of sites, or a new version of one. */
-export default defineEventHandler(async (event): Promise<StudioSet[]> => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event): Promise<StudioSet[]> => {
+  const who = signedInAs(event)
   const input = await readJson(event, setInput)
   try {
     await change(actorOf(event), { kind: 'set.made', subjectId: input.id }, async (tx, unit) => {

@@ -1,16 +1,17 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { v7 as uuid } from 'uuid'
 import { staffInput } from '../../../shared/schemas/account'
 import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
 import { failure } from '../../http/failure'
 import { hashInTurn, refuseWeak } from '../../http/password'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { addStaff } from '../../repositories/staff'
 import { change } from '../../write/use-change'
 
-export default defineEventHandler(async (event) => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event) => {
+  const who = signedInAs(event)
   const { password, ...input } = await readJson(event, staffInput)
   await refuseWeak(password, [input.name, input.email])
   const passwordHash = await hashInTurn(password)

@@ -1,5 +1,5 @@
 import { addDays } from 'date-fns'
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { v7 as uuid } from 'uuid'
 import { inviteInput } from '../../../shared/schemas/account'
 import { actorOf } from '../../http/actor'
@@ -7,7 +7,8 @@ import { ownOrigin } from '../../http/address'
 import { readJson } from '../../http/body'
 import { failure } from '../../http/failure'
 import { hashOf, randomToken } from '../../http/tokens'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { addPasswordLink } from '../../repositories/password-links'
 import { addStaff } from '../../repositories/staff'
 import { change } from '../../write/use-change'
@@ -18,8 +19,8 @@ const DAYS = 7
 const NO_PASSWORD = 'none yet'
 
 /** Invites a person: they choose their own password by the link, which is shown here and never again. */
-export default defineEventHandler(async (event) => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event) => {
+  const who = signedInAs(event)
   const input = await readJson(event, inviteInput)
   const [id, token] = [uuid(), randomToken()]
   const link = { id: uuid(), staffId: id, tokenHash: hashOf(token), expiresAt: addDays(new Date(), DAYS).toISOString() }

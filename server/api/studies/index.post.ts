@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { studyInput } from '../../../shared/schemas/study'
 import { useDatabase } from '../../db/use-database'
 import { actorOf } from '../../http/actor'
@@ -6,13 +6,14 @@ import { readJson } from '../../http/body'
 import { refuseFuture } from '../../http/days'
 import { failure } from '../../http/failure'
 import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { listCalipers } from '../../repositories/calipers'
 import { listStaff } from '../../repositories/staff'
 import { addStudy, listStudies } from '../../repositories/studies'
 import { change } from '../../write/use-change'
 
 /** Sets a study up. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const who = signedInAs(event)
   const input = await readJson(event, studyInput)
   const db = await useDatabase()

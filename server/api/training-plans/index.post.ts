@@ -1,18 +1,19 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { trainingPlanInput } from '../../../shared/schemas/progress'
 import { useDatabase } from '../../db/use-database'
 import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
 import { todayAt } from '../../http/days'
 import { failure } from '../../http/failure'
-import { signedInAsLead } from '../../http/signed-in'
+import { signedInAs } from '../../http/signed-in'
+import { defineRoute } from '../../http/route'
 import { addTrainingPlan, findProgress } from '../../repositories/progress'
 import { listStaff } from '../../repositories/staff'
 import { change } from '../../write/use-change'
 
 /** A lead sets how many people an assessor is to measure by a day. */
-export default defineEventHandler(async (event) => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event) => {
+  const who = signedInAs(event)
   const input = await readJson(event, trainingPlanInput)
   const refuse = (field: string, message: string) => failure(422, message, [{ field, message }])
   const fromDay = todayAt(event)

@@ -1,4 +1,4 @@
-import { defineEventHandler, getRouterParam, setHeader } from 'h3'
+import { getRouterParam, setHeader } from 'h3'
 import { subDays } from 'date-fns'
 import { localDay } from '../../../core/calendar'
 import { calendarOf } from '../../../exchange/calendar'
@@ -6,6 +6,7 @@ import { useDatabase } from '../../db/use-database'
 import { ownOrigin } from '../../http/address'
 import { failure } from '../../http/failure'
 import { countAttempt } from '../../http/guessing'
+import { defineRoute } from '../../http/route'
 import { hashOf } from '../../http/tokens'
 import { bookingsForCalendar } from '../../repositories/bookings'
 import { findCalendar } from '../../repositories/calendar-links'
@@ -16,7 +17,7 @@ import { findTimeZone } from '../../repositories/staff'
 const BACK_DAYS = 30
 
 /** A calendar by its secret address: titles hold a name and nothing about bodies. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'open', pace: 'secret' }, async (event) => {
   const token = /^([\w-]{43})\.ics$/.exec(getRouterParam(event, 'token') ?? '')?.[1]
   const db = await useDatabase()
   const found = token ? await findCalendar(db, hashOf(token)) : null

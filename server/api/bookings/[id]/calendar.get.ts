@@ -1,16 +1,17 @@
-import { defineEventHandler, setHeader } from 'h3'
+import { setHeader } from 'h3'
 import { calendarOf } from '../../../../exchange/calendar'
 import { useDatabase } from '../../../db/use-database'
 import { ownOrigin } from '../../../http/address'
 import { bookingAt } from '../../../http/bookings'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { findMe } from '../../../repositories/staff'
 
 /** How long before a visit a handed-over entry rings, minutes. */
 const ALARM_MINUTES = 120
 
 /** One visit as a calendar entry to hand over to the client. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const line = await bookingAt(event)
   const me = await findMe(await useDatabase(), signedInAs(event))
   const studio = me?.studio.name ?? ''

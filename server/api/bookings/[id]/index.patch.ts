@@ -1,14 +1,14 @@
-import { defineEventHandler } from 'h3'
 import { bookingChange, type BookingLine } from '../../../../shared/schemas/booking'
 import { actorOf } from '../../../http/actor'
 import { bookingAt, refusePast, refuseStranger } from '../../../http/bookings'
 import { readJson } from '../../../http/body'
 import { conflict } from '../../../http/failure'
+import { defineRoute } from '../../../http/route'
 import { changeBooking } from '../../../repositories/bookings'
 import { change } from '../../../write/use-change'
 
 /** Moves a booking, or notes that nobody came; answers with it as it stands. */
-export default defineEventHandler(async (event): Promise<BookingLine> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<BookingLine> => {
   const line = await bookingAt(event)
   const input = await readJson(event, bookingChange)
   // One that stays where it is may have passed: that is when a no-show is noted.

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { caliperCheckInput } from '../../../../shared/schemas/caliper'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
@@ -7,11 +7,12 @@ import { refuseFuture } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { idParam } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { checkCaliper, listCalipers } from '../../../repositories/calipers'
 import { change } from '../../../write/use-change'
 
 /** Notes a check of a caliper against its block. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const who = signedInAs(event)
   const sentence = 'There is no such caliper.'
   const id = idParam(event, sentence)

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { correctionInput } from '../../../../shared/schemas/caliper'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
@@ -7,11 +7,12 @@ import { todayAt } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { idParam } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { addCorrection, everyCaliper, offeredCorrection, registerOf } from '../../../repositories/calipers'
 import { change } from '../../../write/use-change'
 
 /** Takes on what the newest check against the block found, from today on, or gives a correction up. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const who = signedInAs(event)
   const sentence = 'There is no such caliper.'
   const caliperId = idParam(event, sentence)

@@ -1,5 +1,5 @@
-import { defineEventHandler } from 'h3'
 import { challengeFacts } from '../../../http/challenges'
+import { defineRoute } from '../../../http/route'
 
 /** A challenge with everybody in it. */
-export default defineEventHandler(challengeFacts)
+export default defineRoute({ access: 'coach', proof: 'second' }, challengeFacts)

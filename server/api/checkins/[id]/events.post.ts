@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { findProtocol } from '../../../../core/protocols'
 import { eventsInput, type EventsInput } from '../../../../shared/schemas/checkin'
 import type { FieldProblem } from '../../../../shared/schemas/problem'
@@ -6,7 +5,9 @@ import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { checkinHeadAt } from '../../../http/params'
+import { refuseAfterEnd } from '../../../http/recorder'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import type { CheckinHead } from '../../../repositories/checkins'
 import { EventsRefused, storeEvents } from '../../../repositories/events'
 import { change } from '../../../write/use-change'
@@ -23,9 +24,10 @@ function outsideProtocol(record: CheckinHead, events: EventsInput): FieldProblem
 }
 
 /** Stores readings and strikes; the answer names every one that is now safe. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'recorder', proof: 'second' }, async (event) => {
   const record = await checkinHeadAt(event)
   const events = await readJson(event, eventsInput)
+  refuseAfterEnd(signedInAs(event), record, events)
   const outside = outsideProtocol(record, events)
   if (outside[0]) throw failure(422, outside[0].message, outside)
   try {

@@ -1,4 +1,4 @@
-import { defineEventHandler, getQuery, setResponseStatus } from 'h3'
+import { getQuery, setResponseStatus } from 'h3'
 import { photoQuery, type Photo } from '../../../../shared/schemas/photo'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
@@ -7,6 +7,7 @@ import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { readPhoto, storePhoto } from '../../../http/photo-upload'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { findClient } from '../../../repositories/clients'
 import { homePhotoKnown } from '../../../repositories/hand-ins'
 import { addPhoto, findPhoto } from '../../../repositories/photos'
@@ -14,7 +15,7 @@ import { IdTaken } from '../../../write/same-again'
 import { change } from '../../../write/use-change'
 
 /** Takes a photograph of a check-in. Refused without the client's own consent to photographs. */
-export default defineEventHandler(async (event): Promise<Photo> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<Photo> => {
   const record = await checkinAt(event)
   const who = signedInAs(event)
   const db = await useDatabase()

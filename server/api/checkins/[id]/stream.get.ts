@@ -1,6 +1,11 @@
-import { defineEventHandler } from 'h3'
 import { streamOf } from '../../../http/live'
 import { checkinHeadAt } from '../../../http/params'
+import { defineRoute } from '../../../http/route'
+import { signedInAs } from '../../../http/signed-in'
 
-/** A running check-in as it happens, as server-sent events: what any screen stores, every other one hears. */
-export default defineEventHandler(async (event) => streamOf(event, `checkin:${(await checkinHeadAt(event)).id}`))
+/** A check-in as server-sent events while it is measured: what one screen stores, the others show. */
+export default defineRoute({ access: 'recorder', proof: 'second', looked: 'client' }, async (event) => {
+  const { id } = await checkinHeadAt(event)
+  // A recorder stays only as long as they are called and the sheet is open.
+  return streamOf(event, `checkin:${id}`, { askAgain: signedInAs(event).role === 'recorder' })
+})

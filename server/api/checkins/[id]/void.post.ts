@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { voidInput } from '../../../../shared/schemas/checkin'
 import type { ClientHistory } from '../../../../shared/schemas/following'
 import { useDatabase } from '../../../db/use-database'
@@ -8,13 +7,14 @@ import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { tellStudy } from '../../../http/studies'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { voidCheckin } from '../../../repositories/checkins'
 import { findClient } from '../../../repositories/clients'
 import { findHistory } from '../../../repositories/history'
 import { change } from '../../../write/use-change'
 
 /** Voids a check-in with a reason: it counts for nothing any more, its facts stay on record. Answers with the history. */
-export default defineEventHandler(async (event): Promise<ClientHistory> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<ClientHistory> => {
   const { id: checkinId, clientId, studyId } = await checkinAt(event)
   const { reason } = await readJson(event, voidInput)
   const who = signedInAs(event)

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus, type H3Event } from 'h3'
+import { setResponseStatus, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { startCheckinInput } from '../../../../shared/schemas/checkin'
 import type { FieldProblem } from '../../../../shared/schemas/problem'
@@ -11,6 +11,7 @@ import { zoneOf } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { listCalipers } from '../../../repositories/calipers'
 import { startCheckin } from '../../../repositories/checkins'
 import { listStaff } from '../../../repositories/staff'
@@ -39,7 +40,7 @@ async function strangersIn(
 }
 
 /** Starts a check-in; answers with the one already open for this client where there is one. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const client = await clientAt(event)
   const input = await readJson(event, startCheckinInput)
   if (client.archived) throw failure(409, 'This client is archived. Bring them back before measuring.')

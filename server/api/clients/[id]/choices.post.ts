@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { findEquation } from '../../../../core/equations'
 import { choiceInput, type RecordedChoice } from '../../../../shared/schemas/following'
 import { actorOf } from '../../../http/actor'
@@ -7,11 +6,12 @@ import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { addChoice, listChoices } from '../../../repositories/choices'
 import { change } from '../../../write/use-change'
 
 /** Records which equation and conversion this client is followed with; answers with all choices, newest first. */
-export default defineEventHandler(async (event): Promise<RecordedChoice[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<RecordedChoice[]> => {
   const client = await clientAt(event)
   const input = await readJson(event, choiceInput)
   if (input.equationId !== null && !findEquation(input.equationId)) {

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { clientCoach, type Client } from '../../../../shared/schemas/client'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
@@ -6,12 +5,13 @@ import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { findClient, setCoach } from '../../../repositories/clients'
 import { listStaff } from '../../../repositories/staff'
 import { change } from '../../../write/use-change'
 
 /** Says whose client somebody is; answers with the record as whoever asks still sees it, or null. */
-export default defineEventHandler(async (event): Promise<Client | null> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<Client | null> => {
   const client = await clientAt(event)
   const { coachId } = await readJson(event, clientCoach)
   const who = signedInAs(event)

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { eraseInput, type Erased } from '../../../../shared/schemas/data'
 import { sameName } from '../../../../exchange/incoming'
 import { goneBy, listBackups } from '../../../exchange/backups'
@@ -7,14 +6,13 @@ import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
-import { signedInAsLead } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { backupFolder } from '../../../jobs/use-data'
 import { usePorts } from '../../../ports'
 import { change } from '../../../write/use-change'
 
 /** Erases a client: record, readings, photographs and links. Only what was done to an id stays on record. */
-export default defineEventHandler(async (event): Promise<Erased> => {
-  signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event): Promise<Erased> => {
   const client = await clientAt(event)
   const { name } = await readJson(event, eraseInput)
   if (sameName(name) !== sameName(client.name)) {

@@ -1,4 +1,4 @@
-import { defineEventHandler } from 'h3'
 import { clientAt } from '../../../http/params'
+import { defineRoute } from '../../../http/route'
 
-export default defineEventHandler(clientAt)
+export default defineRoute({ access: 'coach', proof: 'second', looked: 'client' }, clientAt)

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { clientChange } from '../../../../shared/schemas/client'
 import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
@@ -6,11 +5,12 @@ import { refuseFuture } from '../../../http/days'
 import { conflict } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { archiveClient, changeClient, RecordChanged } from '../../../repositories/clients'
 import { change } from '../../../write/use-change'
 
 /** Changes a client's record, on the version the change was made on; an older one is answered with what stands there now. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const { id: clientId } = await clientAt(event)
   const wanted = await readJson(event, clientChange)
   const who = signedInAs(event)

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { lineInput, type LineRecord } from '../../../../shared/schemas/link'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
@@ -6,11 +6,12 @@ import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { addLine, isOwnHandIn, listLines } from '../../../repositories/hand-ins'
 import { change } from '../../../write/use-change'
 
 /** Writes a line to a client; they read it at their link. */
-export default defineEventHandler(async (event): Promise<LineRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<LineRecord[]> => {
   const client = await clientAt(event)
   const input = await readJson(event, lineInput)
   const db = await useDatabase()

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { pinInput, type PinnedStart } from '../../../../shared/schemas/following'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
@@ -6,11 +5,12 @@ import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { addPin, isCheckinOf, listPins } from '../../../repositories/pins'
 import { change } from '../../../write/use-change'
 
 /** Pins the check-in a client is followed from; answers with all pins, newest first. */
-export default defineEventHandler(async (event): Promise<PinnedStart[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<PinnedStart[]> => {
   const client = await clientAt(event)
   const input = await readJson(event, pinInput)
   if (!(await isCheckinOf(await useDatabase(), client.id, input.checkinId))) {

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { remindersInput, type ReminderRecord } from '../../../../shared/schemas/link'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
@@ -6,11 +5,12 @@ import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { findReminders, setReminders } from '../../../repositories/reminders'
 import { change } from '../../../write/use-change'
 
 /** Sets where a client is reminded and of what. */
-export default defineEventHandler(async (event): Promise<ReminderRecord> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<ReminderRecord> => {
   const client = await clientAt(event)
   const input = await readJson(event, remindersInput)
   if ((input.visits || input.handIns) && input.email === null) {

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import type { ClientSchedule } from '../../../../core/schedule'
 import { scheduleInput } from '../../../../shared/schemas/schedule'
 import { useDatabase } from '../../../db/use-database'
@@ -8,11 +7,12 @@ import { todayAt } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { addSchedule, findSchedule } from '../../../repositories/schedules'
 import { change } from '../../../write/use-change'
 
 /** Keeps a client's cadence, pause and events; answers with the schedule that counts. */
-export default defineEventHandler(async (event): Promise<ClientSchedule> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<ClientSchedule> => {
   const client = await clientAt(event)
   const input = await readJson(event, scheduleInput)
   const db = await useDatabase()

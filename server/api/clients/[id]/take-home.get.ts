@@ -1,4 +1,4 @@
-import { defineEventHandler, getQuery } from 'h3'
+import { getQuery } from 'h3'
 import { localDay } from '../../../../core/calendar'
 import { takeHomeQuery } from '../../../../shared/schemas/following'
 import { unitsOf } from '../../../../shared/units-of'
@@ -7,12 +7,13 @@ import { parsed } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { clientAt } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { findHistory } from '../../../repositories/history'
 import { findMe } from '../../../repositories/staff'
 import { sendTakeHome } from '../../../take-home/take-home'
 
 /** The page to take home, as PDF. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second', looked: 'client' }, async (event) => {
   const client = await clientAt(event)
   const query = parsed(takeHomeQuery, getQuery(event))
   const who = signedInAs(event)

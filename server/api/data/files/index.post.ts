@@ -1,12 +1,13 @@
-import { defineEventHandler, getQuery, setResponseStatus } from 'h3'
+import { getQuery, setResponseStatus } from 'h3'
 import { fileName } from '../../../../shared/schemas/data'
 import { parsed } from '../../../http/body'
 import { keepFile } from '../../../http/data-files'
-import { signedInAsLead } from '../../../http/signed-in'
+import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 
 /** Takes a file to be looked through. Nothing of it is stored yet. */
-export default defineEventHandler(async (event): Promise<{ id: string }> => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event): Promise<{ id: string }> => {
+  const who = signedInAs(event)
   const { name } = parsed(fileName, getQuery(event))
   const id = await keepFile(event, who.studioId, name)
   setResponseStatus(event, 201)

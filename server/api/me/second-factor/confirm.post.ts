@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { firstCode, type RecoveryCodes } from '../../../../shared/schemas/account'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
@@ -7,11 +6,12 @@ import { failure } from '../../../http/failure'
 import { attemptSucceeded, countAttempt } from '../../../http/guessing'
 import { codeHashes, newCodes, takeCode } from '../../../http/second-factor'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { confirmSecondFactor, replaceCodes, secondFactorState } from '../../../repositories/second-factors'
 import { change } from '../../../write/use-change'
 
 /** The first code from the phone: from now on the second proof counts, and codes on paper are given once. */
-export default defineEventHandler(async (event): Promise<RecoveryCodes> => {
+export default defineRoute({ access: 'recorder', proof: 'none' }, async (event): Promise<RecoveryCodes> => {
   const { staffId } = signedInAs(event)
   const { code } = await readJson(event, firstCode)
   const tried = { account: `code of ${staffId}`, real: true, knownDevice: null }

@@ -1,13 +1,11 @@
-import { defineEventHandler } from 'h3'
-import { noteLook } from '../../../http/looked'
 import { photoAt } from '../../../http/params'
 import { signedPicture } from '../../../http/signed-picture'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 
 /** The picture itself, for people of this studio only, at an address signed a moment ago. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second', looked: 'photo' }, async (event) => {
   const photo = await photoAt(event)
   const bytes = await signedPicture(event, signedInAs(event).sessionId, photo.id)
-  await noteLook(event, 'photo.seen', photo.clientId)
   return bytes
 })

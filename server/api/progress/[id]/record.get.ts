@@ -1,15 +1,16 @@
-import { defineEventHandler, setHeader } from 'h3'
+import { setHeader } from 'h3'
 import { useDatabase } from '../../../db/use-database'
 import { todayAt } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { idParam } from '../../../http/params'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { findProgress } from '../../../repositories/progress'
 import { findMe } from '../../../repositories/staff'
 import { printAssessor } from '../../../take-home/print-apart'
 
 /** An assessor's record on paper: their own, or for a lead anybody's. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const who = signedInAs(event)
   const sentence = 'There is nobody like that here.'
   const id = idParam(event, sentence)

@@ -1,18 +1,18 @@
-import { defineEventHandler } from 'h3'
 import { staffChange } from '../../../../shared/schemas/account'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { idParam } from '../../../http/params'
-import { signedInAsLead } from '../../../http/signed-in'
+import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { endSessions } from '../../../repositories/sessions'
 import { changeStaff, LastLead, listEverybody } from '../../../repositories/staff'
 import { change } from '../../../write/use-change'
 
 /** Changes what a person may do, or closes and opens their account; what they had open by their old right ends at once. */
-export default defineEventHandler(async (event) => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event) => {
+  const who = signedInAs(event)
   const sentence = 'There is no such person here.'
   const id = idParam(event, sentence)
   const wanted = await readJson(event, staffChange)

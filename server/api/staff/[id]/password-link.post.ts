@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { addHours } from 'date-fns'
 import { v7 as uuid } from 'uuid'
 import { useDatabase } from '../../../db/use-database'
@@ -7,7 +7,8 @@ import { ownOrigin } from '../../../http/address'
 import { failure } from '../../../http/failure'
 import { idParam } from '../../../http/params'
 import { hashOf, randomToken } from '../../../http/tokens'
-import { signedInAsLead } from '../../../http/signed-in'
+import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { addPasswordLink } from '../../../repositories/password-links'
 import { listStaff } from '../../../repositories/staff'
 import { change } from '../../../write/use-change'
@@ -16,8 +17,8 @@ import { change } from '../../../write/use-change'
 const HOURS = 24
 
 /** Makes a link by which a person chooses a new password, once. It is shown here and never again. */
-export default defineEventHandler(async (event) => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event) => {
+  const who = signedInAs(event)
   const sentence = 'There is no such person here.'
   const staffId = idParam(event, sentence)
   const person = (await listStaff(await useDatabase(), who)).find(({ id }) => id === staffId)

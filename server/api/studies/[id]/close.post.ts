@@ -1,13 +1,13 @@
-import { defineEventHandler } from 'h3'
 import { actorOf } from '../../../http/actor'
 import { todayAt } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { studyAt, studyRecord, tellStudy } from '../../../http/studies'
+import { defineRoute } from '../../../http/route'
 import { closeStudy, holdStudy } from '../../../repositories/studies'
 import { change } from '../../../write/use-change'
 
 /** Closes a study: what it says is shown, and feeds the error model from today on. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const { id, group, kind, people, pens, turns } = await studyAt(event)
   const wanted = people.length * (kind === 'repeat' ? 2 : pens.length)
   const done = turns.filter(({ finished }) => finished).length

@@ -1,5 +1,5 @@
-import { defineEventHandler } from 'h3'
 import { studyRecord } from '../../../http/studies'
+import { defineRoute } from '../../../http/route'
 
 /** A study with everybody in it. */
-export default defineEventHandler(studyRecord)
+export default defineRoute({ access: 'coach', proof: 'second' }, studyRecord)

@@ -1,16 +1,14 @@
-import { defineEventHandler } from 'h3'
 import { leaveOutInput } from '../../../../shared/schemas/study'
 import { actorOf } from '../../../http/actor'
 import { readJson } from '../../../http/body'
 import { failure } from '../../../http/failure'
 import { studyAt, studyRecord, tellStudy } from '../../../http/studies'
-import { signedInAsLead } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { leaveStudyOut } from '../../../repositories/studies'
 import { change } from '../../../write/use-change'
 
 /** Leaves a closed study out of the error model with a reason, or takes it in again. */
-export default defineEventHandler(async (event) => {
-  signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event) => {
   const { id, closedOn } = await studyAt(event)
   const { reason } = await readJson(event, leaveOutInput)
   if (!closedOn) throw failure(409, 'Only what is closed counts in the error model.')

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { ageInYears, localDay } from '../../../../core/calendar'
 import { ADULT_YEARS } from '../../../../core/cautions'
 import { turnInput } from '../../../../shared/schemas/study'
@@ -9,13 +9,14 @@ import { zoneOf } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { openStudyAt, tellStudy } from '../../../http/studies'
 import { signedInAs } from '../../../http/signed-in'
+import { defineRoute } from '../../../http/route'
 import { startTurn } from '../../../repositories/checkins'
 import { findClient } from '../../../repositories/clients'
 import { addTurn, holdStudy, turnsOf } from '../../../repositories/studies'
 import { change } from '../../../write/use-change'
 
 /** Starts a turn: a check-in on the real log sheet that is none of the client's visits. Answers with the one under way. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const study = await openStudyAt(event)
   const input = await readJson(event, turnInput)
   const who = signedInAs(event)

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { BARRED_WORDS } from '../../../../../core/challenge'
 import { entryInput, type ChallengeFacts } from '../../../../../shared/schemas/challenge'
 import { useDatabase } from '../../../../db/use-database'
@@ -8,13 +8,14 @@ import { challengeAt, challengeFacts } from '../../../../http/challenges'
 import { refuseFuture, todayAt } from '../../../../http/days'
 import { failure } from '../../../../http/failure'
 import { signedInAs } from '../../../../http/signed-in'
+import { defineRoute } from '../../../../http/route'
 import { barredClient } from '../../../../repositories/challenge-facts'
 import { addEntry, isEntered } from '../../../../repositories/challenges'
 import { findClient } from '../../../../repositories/clients'
 import { change } from '../../../../write/use-change'
 
 /** Enters somebody who agreed; refused where losing is not for them, with why for their coach only. */
-export default defineEventHandler(async (event): Promise<ChallengeFacts> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<ChallengeFacts> => {
   const stored = await challengeAt(event)
   const input = await readJson(event, entryInput)
   refuseFuture(event, { consentOn: input.consentOn })

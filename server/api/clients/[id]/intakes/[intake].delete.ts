@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import type { IntakeRecord } from '../../../../../shared/schemas/following'
 import { useDatabase } from '../../../../db/use-database'
 import { failure } from '../../../../http/failure'
@@ -7,10 +6,11 @@ import { strikeByDay } from '../../../../repositories/by-day'
 import { intake } from '../../../../db/schema'
 import { listIntakes } from '../../../../repositories/intakes'
 import { actorOf } from '../../../../http/actor'
+import { defineRoute } from '../../../../http/route'
 import { change } from '../../../../write/use-change'
 
 /** Strikes a day of intake; answers with the log without it. */
-export default defineEventHandler(async (event): Promise<IntakeRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<IntakeRecord[]> => {
   const client = await clientAt(event)
   const sentence = 'There is no such intake.'
   const subjectId = idParam(event, sentence, 'intake')

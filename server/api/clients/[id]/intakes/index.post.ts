@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { intakesInput, type IntakeRecord } from '../../../../../shared/schemas/following'
 import { useDatabase } from '../../../../db/use-database'
 import { readJson } from '../../../../http/body'
@@ -10,10 +9,11 @@ import { addIntakes, listIntakes } from '../../../../repositories/intakes'
 import { requireEnergy } from '../../../../http/energy'
 import { refuseFuture } from '../../../../http/days'
 import { actorOf } from '../../../../http/actor'
+import { defineRoute } from '../../../../http/route'
 import { change } from '../../../../write/use-change'
 
 /** Stores days of intake, all or none, where the studio offers energy; answers with the whole log. */
-export default defineEventHandler(async (event): Promise<IntakeRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<IntakeRecord[]> => {
   const client = await clientAt(event)
   await requireEnergy(event)
   const input = await readJson(event, intakesInput)

@@ -1,4 +1,4 @@
-import { defineEventHandler, getRouterParam } from 'h3'
+import { getRouterParam } from 'h3'
 import { z } from 'zod'
 import { asSite } from '../../../../../core/sites'
 import { useDatabase } from '../../../../db/use-database'
@@ -7,6 +7,7 @@ import { failure } from '../../../../http/failure'
 import { clientAt } from '../../../../http/params'
 import { listLandmarks, setLandmark } from '../../../../repositories/landmarks'
 import { actorOf } from '../../../../http/actor'
+import { defineRoute } from '../../../../http/route'
 import { change } from '../../../../write/use-change'
 
 const landmarkInput = z.strictObject({
@@ -14,7 +15,7 @@ const landmarkInput = z.strictObject({
 })
 
 /** The client's own landmark at a site; an empty note takes it away. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const { id } = await clientAt(event)
   const site = asSite(getRouterParam(event, 'site') ?? '')
   if (!site) throw failure(404, 'There is no such site.')

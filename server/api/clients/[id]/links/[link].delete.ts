@@ -1,15 +1,15 @@
-import { defineEventHandler } from 'h3'
 import type { FromHome } from '../../../../../shared/schemas/link'
 import { useDatabase } from '../../../../db/use-database'
 import { actorOf } from '../../../../http/actor'
 import { failure } from '../../../../http/failure'
 import { clientAt, idParam } from '../../../../http/params'
+import { defineRoute } from '../../../../http/route'
 import { findFromHome } from '../../../../repositories/client-home'
 import { revokeLink } from '../../../../repositories/client-links'
 import { change } from '../../../../write/use-change'
 
 /** Ends a client's link at once; its phones are signed out. */
-export default defineEventHandler(async (event): Promise<FromHome> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<FromHome> => {
   const client = await clientAt(event)
   const sentence = 'There is no such link.'
   const id = idParam(event, sentence, 'link')

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { addDays } from 'date-fns'
 import { linkChange, type FromHome } from '../../../../../shared/schemas/link'
 import { useDatabase } from '../../../../db/use-database'
@@ -6,12 +5,13 @@ import { actorOf } from '../../../../http/actor'
 import { readJson } from '../../../../http/body'
 import { failure } from '../../../../http/failure'
 import { clientAt, idParam } from '../../../../http/params'
+import { defineRoute } from '../../../../http/route'
 import { findFromHome } from '../../../../repositories/client-home'
 import { changeLink } from '../../../../repositories/client-links'
 import { change } from '../../../../write/use-change'
 
 /** Changes what a client's link opens, or until when. */
-export default defineEventHandler(async (event): Promise<FromHome> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<FromHome> => {
   const client = await clientAt(event)
   const sentence = 'There is no such link.'
   const id = idParam(event, sentence, 'link')

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { addDays } from 'date-fns'
 import { v7 as uuid } from 'uuid'
 import { linkInput } from '../../../../../shared/schemas/link'
@@ -10,12 +10,13 @@ import { failure } from '../../../../http/failure'
 import { clientAt } from '../../../../http/params'
 import { hashOf, randomToken } from '../../../../http/tokens'
 import { signedInAs } from '../../../../http/signed-in'
+import { defineRoute } from '../../../../http/route'
 import { findFromHome } from '../../../../repositories/client-home'
 import { addLink } from '../../../../repositories/client-links'
 import { change } from '../../../../write/use-change'
 
 /** Makes a client's link, or renews it: the one before stops working. It is shown here and never again. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'fresh' }, async (event) => {
   const client = await clientAt(event)
   const { scope, days, sites } = await readJson(event, linkInput)
   if (client.archived) throw failure(409, 'This client is archived. Bring them back first.')

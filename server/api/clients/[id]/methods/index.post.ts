@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { otherInput } from '../../../../../shared/schemas/other-method'
 import { useDatabase } from '../../../../db/use-database'
 import { actorOf } from '../../../../http/actor'
@@ -7,11 +7,12 @@ import { refuseFuture } from '../../../../http/days'
 import { failure } from '../../../../http/failure'
 import { clientAt } from '../../../../http/params'
 import { signedInAs } from '../../../../http/signed-in'
+import { defineRoute } from '../../../../http/route'
 import { addOther, listOther } from '../../../../repositories/other-methods'
 import { change } from '../../../../write/use-change'
 
 /** Notes what another method said of a client. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const client = await clientAt(event)
   const given = await readJson(event, otherInput)
   if (!client.consentOn) throw failure(409, 'Note the client’s consent before measuring.')

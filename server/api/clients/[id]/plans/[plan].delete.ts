@@ -1,14 +1,14 @@
-import { defineEventHandler } from 'h3'
 import type { PlanRecord } from '../../../../../shared/schemas/plan'
 import { useDatabase } from '../../../../db/use-database'
 import { failure } from '../../../../http/failure'
 import { clientAt, idParam } from '../../../../http/params'
 import { endPlan, listPlans } from '../../../../repositories/plans'
 import { actorOf } from '../../../../http/actor'
+import { defineRoute } from '../../../../http/route'
 import { change } from '../../../../write/use-change'
 
 /** Ends a plan, which stays on record; answers with all plans, newest first. */
-export default defineEventHandler(async (event): Promise<PlanRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<PlanRecord[]> => {
   const client = await clientAt(event)
   const sentence = 'There is no such plan under way.'
   const subjectId = idParam(event, sentence, 'plan')

@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { limitsOfIntake, planRefusals } from '../../../../../core/plan'
 import { followedEnds } from '../../../../../shared/following'
 import { planContext, targetOf } from '../../../../../shared/plan'
@@ -15,10 +14,11 @@ import { addPlan, listPlans } from '../../../../repositories/plans'
 import { findMe } from '../../../../repositories/staff'
 import { localDay } from '../../../../../core/calendar'
 import { actorOf } from '../../../../http/actor'
+import { defineRoute } from '../../../../http/route'
 import { change } from '../../../../write/use-change'
 
 /** Keeps a plan that core does not refuse for this client; answers with all plans, newest first. */
-export default defineEventHandler(async (event): Promise<PlanRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<PlanRecord[]> => {
   const client = await clientAt(event)
   const input = await readJson(event, planInput)
   const who = signedInAs(event)

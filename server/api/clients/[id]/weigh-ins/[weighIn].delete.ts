@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import type { WeighInRecord } from '../../../../../shared/schemas/following'
 import { useDatabase } from '../../../../db/use-database'
 import { failure } from '../../../../http/failure'
@@ -7,10 +6,11 @@ import { strikeByDay } from '../../../../repositories/by-day'
 import { weighIn } from '../../../../db/schema'
 import { listWeighIns } from '../../../../repositories/weigh-ins'
 import { actorOf } from '../../../../http/actor'
+import { defineRoute } from '../../../../http/route'
 import { change } from '../../../../write/use-change'
 
 /** Strikes a weigh-in; answers with the diary without it. */
-export default defineEventHandler(async (event): Promise<WeighInRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<WeighInRecord[]> => {
   const client = await clientAt(event)
   const sentence = 'There is no such weigh-in.'
   const subjectId = idParam(event, sentence, 'weighIn')

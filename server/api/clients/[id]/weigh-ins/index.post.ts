@@ -1,4 +1,3 @@
-import { defineEventHandler } from 'h3'
 import { weighInsInput, type WeighInRecord } from '../../../../../shared/schemas/following'
 import { useDatabase } from '../../../../db/use-database'
 import { readJson } from '../../../../http/body'
@@ -9,10 +8,11 @@ import { DaysTaken } from '../../../../repositories/by-day'
 import { addWeighIns, listWeighIns } from '../../../../repositories/weigh-ins'
 import { refuseFuture } from '../../../../http/days'
 import { actorOf } from '../../../../http/actor'
+import { defineRoute } from '../../../../http/route'
 import { change } from '../../../../write/use-change'
 
 /** Stores weigh-ins, all or none; answers with the whole diary. */
-export default defineEventHandler(async (event): Promise<WeighInRecord[]> => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<WeighInRecord[]> => {
   const client = await clientAt(event)
   const input = await readJson(event, weighInsInput)
   refuseFuture(event, Object.fromEntries(input.weighIns.map(({ day }, i) => [`weighIns.${i}.day`, day])))

@@ -1,18 +1,19 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { importInput, type DataJob } from '../../../../../shared/schemas/data'
 import { bringFile, type Through } from '../../../../exchange/bring-file'
 import { actorOf } from '../../../../http/actor'
 import { readJson } from '../../../../http/body'
 import { fileAt } from '../../../../http/data-files'
-import { signedInAsLead } from '../../../../http/signed-in'
+import { signedInAs } from '../../../../http/signed-in'
+import { defineRoute } from '../../../../http/route'
 import { useDataJobs } from '../../../../jobs/use-data'
 import { useStore } from '../../../../db/use-database'
 import { usePorts } from '../../../../ports'
 import { change } from '../../../../write/use-change'
 
 /** Brings a file in, all or nothing. */
-export default defineEventHandler(async (event): Promise<DataJob> => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event): Promise<DataJob> => {
+  const who = signedInAs(event)
   const file = await fileAt(event)
   const { id, plan } = await readJson(event, importInput)
   const actor = actorOf(event)

@@ -1,16 +1,17 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { lookInput, type DataJob, type FileLook } from '../../../../../shared/schemas/data'
 import { useDatabase } from '../../../../db/use-database'
 import { compareArchive, openArchive } from '../../../../exchange/archive-in'
 import { kindOf, lookAt } from '../../../../exchange/files'
 import { readJson } from '../../../../http/body'
 import { fileAt } from '../../../../http/data-files'
-import { signedInAsLead } from '../../../../http/signed-in'
+import { signedInAs } from '../../../../http/signed-in'
+import { defineRoute } from '../../../../http/route'
 import { useDataJobs } from '../../../../jobs/use-data'
 
 /** Looks a file through: what it is, what it would bring in, everything that is wrong with it. */
-export default defineEventHandler(async (event): Promise<DataJob> => {
-  const who = signedInAsLead(event)
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event): Promise<DataJob> => {
+  const who = signedInAs(event)
   const file = await fileAt(event)
   const { plan } = await readJson(event, lookInput)
   setResponseStatus(event, 202)

@@ -1,11 +1,12 @@
 import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
-import { defineEventHandler, sendStream, setHeader } from 'h3'
+import { sendStream, setHeader } from 'h3'
 import { jobAt } from '../../../../http/data-jobs'
 import { failure } from '../../../../http/failure'
+import { defineRoute } from '../../../../http/route'
 
 /** The file some work has made. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'lead', proof: 'second' }, async (event) => {
   const { job, path } = jobAt(event)
   const size = path
     ? await stat(path).then(

@@ -1,4 +1,4 @@
-import { defineEventHandler, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { MOST_STUDIED, studyPersonInput } from '../../../../../shared/schemas/study'
 import { useDatabase } from '../../../../db/use-database'
 import { actorOf } from '../../../../http/actor'
@@ -6,12 +6,13 @@ import { readJson } from '../../../../http/body'
 import { failure } from '../../../../http/failure'
 import { openStudyAt, studyRecord, tellStudy } from '../../../../http/studies'
 import { signedInAs } from '../../../../http/signed-in'
+import { defineRoute } from '../../../../http/route'
 import { findClient } from '../../../../repositories/clients'
 import { addStudyPerson, holdStudy } from '../../../../repositories/studies'
 import { change } from '../../../../write/use-change'
 
 /** Adds somebody who is measured; only with their consent on record. */
-export default defineEventHandler(async (event) => {
+export default defineRoute({ access: 'coach', proof: 'second' }, async (event) => {
   const found = await openStudyAt(event)
   const input = await readJson(event, studyPersonInput)
   const refuse = (status: number, message: string) => failure(status, message, [{ field: 'clientId', message }])

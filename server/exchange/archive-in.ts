@@ -1,113 +1,14 @@
-import { createHash } from 'node:crypto'
-import { buffer, text } from 'node:stream/consumers'
 import { eq, getTableColumns, inArray } from 'drizzle-orm'
-import { linesIn } from '../../exchange/archive/lines'
-import {
-  ArchiveRefused,
-  MANIFEST,
-  photoPath,
-  readManifest,
-  tablePath,
-  type ArchiveManifest,
-} from '../../exchange/archive/manifest'
-import { openZipIn, type ZipIn } from '../../exchange/archive/zip-in'
-import { migrationsCount, type Queryable, type Transaction } from '../db/database'
+import { ArchiveRefused } from '../../exchange/archive/manifest'
+import type { Queryable, Transaction } from '../db/database'
 import { audit, studio } from '../db/schema'
 import type { PhotoStore } from '../ports/photo-store'
-import { chainComesAlong, chainLoose } from '../repositories/record-chain'
-import { dataKeys } from '../sealed/keys'
-import { isSealed, openSealed } from '../sealed/sealed-file'
-import { archivedTables, type ArchivedTable } from './tables'
+import { chainComesAlong, chainLoose, checkRecord } from '../repositories/record-chain'
+import type { SignedIn } from '../repositories/staff'
+import { Merge, MERGED, type MergedBy } from './archive-merge'
+import { photoIn, rowsIn, type OpenArchive, type Row } from './archive-read'
 import type { Progress } from './progress'
-
-const GB = 1024 ** 3
-const LIMITS = { parts: 1_000_300, partBytes: 32 * GB, allBytes: 512 * GB, ratio: 200 }
-const BATCH = 500
-const LARGEST_PHOTO = 64 * 1024 * 1024
-
-/** An archive opened for reading, its manifest checked against its parts. */
-export interface OpenArchive {
-  manifest: ArchiveManifest
-  zip: ZipIn
-}
-
-/**
- * Opens an archive of this disk, also one that is sealed with one of the keys.
- * @throws ZipRefused, ArchiveRefused, KeyRefused, SealBroken with a sentence
- */
-export async function openArchive(file: string, keys = dataKeys()): Promise<OpenArchive> {
-  const zip = await openZipIn((await isSealed(file)) ? await openSealed(file, keys) : file, LIMITS)
-  try {
-    if (!zip.paths.includes(MANIFEST))
-      throw new ArchiveRefused('This ZIP is no archive of Oak Pinch: it has no manifest.')
-    if (zip.sizeOf(MANIFEST) > 512 * 1024 * 1024)
-      throw new ArchiveRefused('This archive’s manifest is too large to be one.')
-    const manifest = readManifest(await text(await zip.read(MANIFEST)), migrationsCount())
-    const named = [
-      MANIFEST,
-      ...manifest.tables.map(({ table }) => tablePath(table)),
-      ...manifest.photos.map(({ id }) => photoPath(id)),
-    ]
-    if (named.length !== zip.paths.length || named.some((path) => !zip.paths.includes(path)))
-      throw new ArchiveRefused('This archive’s parts are not those its manifest names: the file is damaged.')
-    const known = new Set(archivedTables().map(({ name }) => name))
-    const strange = manifest.tables.find(({ table }) => !known.has(table))
-    if (strange) throw new ArchiveRefused(`This archive holds a table this version does not know: ${strange.table}.`)
-    return { manifest, zip }
-  } catch (error) {
-    zip.close()
-    throw error
-  }
-}
-
-type Row = Record<string, unknown>
-
-/** Where a row is wrong, said. */
-function refuseRow(table: string, line: number, what: string): never {
-  throw new ArchiveRefused(`tables/${table}.jsonl, line ${line}: ${what}`)
-}
-
-function readRow({ name, row }: ArchivedTable, line: number, content: string): Row {
-  let value: unknown
-  try {
-    value = JSON.parse(content)
-  } catch {
-    refuseRow(name, line, 'this is not JSON.')
-  }
-  if (/\\u0000/.test(content)) refuseRow(name, line, 'this holds a character that is none.')
-  const read = row.safeParse(value)
-  if (read.success) return read.data
-  const [issue] = read.error.issues
-  return refuseRow(name, line, `${issue?.path.join('.') || 'the row'} does not have the form it needs.`)
-}
-
-/**
- * Rows of a part in batches, its hash and count checked at the end.
- * @throws ArchiveRefused
- */
-async function* rowsIn({ manifest, zip }: OpenArchive, table: ArchivedTable): AsyncGenerator<Row[]> {
-  const part = manifest.tables.find((one) => one.table === table.name)
-  if (!part) return
-  const hash = createHash('sha256')
-  const stream = await zip.read(tablePath(table.name))
-  stream.on('data', (chunk: Buffer) => hash.update(chunk))
-  let line = 0
-  let batch: Row[] = []
-  for await (const content of linesIn(stream)) {
-    line += 1
-    batch.push(readRow(table, line, content))
-    if (batch.length === BATCH) {
-      yield batch
-      batch = []
-    }
-  }
-  if (batch.length > 0) yield batch
-  if (line !== part.rows || hash.digest('hex') !== part.sha256)
-    throw new ArchiveRefused(`tables/${table.name}.jsonl is not what the manifest says it is: the file is damaged.`)
-}
-
-/** A studio in use keeps its own: itself, and the chain of its record, which rows that come are added to. */
-const OWN_ALONE: ReadonlySet<string> = new Set(['studio', 'audit_chain'])
+import { archivedTables, type ArchivedTable } from './tables'
 
 /** How the rows of an archive stand to what is here. */
 export interface Standing {
@@ -151,10 +52,20 @@ function normal(value: unknown): unknown {
   return typeof value === 'string' && /^\d{4}-\d\d-\d\dT/.test(value) ? new Date(value).toISOString() : value
 }
 
-/** Puts a row of another studio under this one. */
-function adopt(table: ArchivedTable, rows: Row[], from: string, to: string): Row[] {
-  if (from === to || !table.columns.some(({ name }) => name === 'studio_id')) return rows
-  return rows.map((row) => (row.studio_id === from ? { ...row, studio_id: to } : row))
+/** People of the studio an archive is of. */
+async function staffIn(archive: OpenArchive): Promise<Row[]> {
+  const table = archivedTables().find(({ name }) => name === 'staff')
+  const people: Row[] = []
+  if (table) for await (const batch of rowsIn(archive, table)) people.push(...batch)
+  return people
+}
+
+/** How an archive merges into the studio of this database; null where there is none: then it is restored whole. */
+async function mergeOf(db: Queryable, archive: OpenArchive, by: SignedIn | null): Promise<Merge | null> {
+  const [own] = await db.select({ id: studio.id }).from(studio)
+  if (!own) return null
+  if (by?.studioId !== own.id) throw new ArchiveRefused('An archive is merged by a lead coach of the studio in use.')
+  return Merge.into(db, archive.manifest.studio.id, by, await staffIn(archive))
 }
 
 /** Clients whose record was erased here: an older archive does not bring them back. */
@@ -165,10 +76,16 @@ async function erased(db: Queryable): Promise<Set<unknown>> {
 
 /**
  * How every row of an archive stands to what is here: new, the same, or another under the same id. Reads the whole
- * archive, so that a damaged one is refused before anything is asked of anybody.
+ * archive, so that a damaged one is refused before anything is stored.
+ * @param by who would merge it; null: into an empty installation
  */
-export async function compareArchive(db: Queryable, archive: OpenArchive, progress: Progress): Promise<Standing[]> {
-  const [own] = await db.select({ id: studio.id }).from(studio)
+export async function compareArchive(
+  db: Queryable,
+  archive: OpenArchive,
+  by: SignedIn | null,
+  progress: Progress,
+): Promise<Standing[]> {
+  const merge = await mergeOf(db, archive, by)
   const total = archive.manifest.tables.reduce((sum, { rows }) => sum + rows, 0)
   let done = 0
   const standings: Standing[] = []
@@ -176,19 +93,19 @@ export async function compareArchive(db: Queryable, archive: OpenArchive, progre
     const standing: Standing = { table: table.name, fresh: 0, same: 0, conflict: 0 }
     for await (const batch of rowsIn(archive, table)) {
       progress.stopped()
-      const rows = own ? adopt(table, batch, archive.manifest.studio.id, own.id) : batch
-      const here = own ? await hereAlready(db, table, rows) : new Map<string, Row>()
+      done += batch.length
+      progress.tell({ done, total, of: 'rows' })
+      if (merge && !MERGED.has(table.name)) continue
+      const rows = merge ? await merge.under(db, table, batch) : batch
+      const here = merge ? await hereAlready(db, table, rows) : new Map<string, Row>()
       for (const row of rows) {
         const other = here.get(keyOf(table, row))
         if (!other) standing.fresh += 1
         else if (isSame(table, row, other)) standing.same += 1
         else standing.conflict += 1
       }
-      done += rows.length
-      progress.tell({ done, total, of: 'rows' })
     }
-    if (!own || !OWN_ALONE.has(table.name) || (table.name === 'studio' && own.id === archive.manifest.studio.id))
-      standings.push(standing)
+    if (!merge || MERGED.has(table.name)) standings.push(standing)
   }
   return standings
 }
@@ -209,9 +126,9 @@ function forInsert({ table }: ArchivedTable, rows: readonly Row[]): Row[] {
   )
 }
 
-/** Rows but for those of erased clients, and whatever names such a row. */
-function withoutErased({ name }: ArchivedTable, rows: readonly Row[], gone: Set<unknown>): Row[] {
-  if (gone.size === 0 || name === 'audit') return [...rows]
+/** Rows but for those of erased clients, and rows that name such a row. */
+function withoutErased(rows: readonly Row[], gone: Set<unknown>): Row[] {
+  if (gone.size === 0) return [...rows]
   return rows.filter((row) => {
     const isGone = Object.values(row).some((value) => gone.has(value))
     if (isGone && typeof row.id === 'string') gone.add(row.id)
@@ -219,55 +136,88 @@ function withoutErased({ name }: ArchivedTable, rows: readonly Row[], gone: Set<
   })
 }
 
-/** Brings every row in that is not here yet. To be called in a transaction: it throws in the middle. */
+async function insert(tx: Transaction, table: ArchivedTable, rows: readonly Row[]): Promise<void> {
+  try {
+    await tx.insert(table.table).values(forInsert(table, rows))
+  } catch (error) {
+    const what = clash(error)
+    if (what) throw new ArchiveRefused(`A row of ${table.name} cannot be taken: ${what} Nothing was changed.`)
+    throw error
+  }
+}
+
+/** Every row of an archive, table by table, with its progress told. */
+async function eachBatch(
+  archive: OpenArchive,
+  progress: Progress,
+  work: (table: ArchivedTable, batch: Row[]) => Promise<void>,
+): Promise<number> {
+  const total = archive.manifest.tables.reduce((sum, { rows }) => sum + rows, 0)
+  let done = 0
+  for (const table of archivedTables())
+    for await (const batch of rowsIn(archive, table)) {
+      progress.stopped()
+      done += batch.length
+      progress.tell({ done, total, of: 'rows' })
+      await work(table, batch)
+    }
+  return total
+}
+
+/** From this database form on, an archive brings the chain of its audit log (migration 0016 is the 17th). */
+const CHAINED_SINCE = 17
+
+/**
+ * Restores an archive into an empty installation: every row, as it was. The chain of the audit log is checked before the
+ * transaction ends. To be called in a transaction: it throws in the middle.
+ */
+async function restoreRows(tx: Transaction, archive: OpenArchive, progress: Progress) {
+  await chainComesAlong(tx)
+  const added = await eachBatch(archive, progress, async (table, batch) => {
+    await insert(tx, table, batch)
+  })
+  if (archive.manifest.schema >= CHAINED_SINCE) {
+    const { fault } = await checkRecord(tx, { studioId: archive.manifest.studio.id })
+    if (fault) throw new ArchiveRefused(`The audit log of this archive is not whole: ${fault} Nothing was restored.`)
+  }
+  await chainLoose(tx)
+  return { added, kept: 0, counts: null }
+}
+
+/** Adds what may come and is not here yet to a studio in use, marked as brought in. */
+async function mergeRows(tx: Transaction, archive: OpenArchive, merge: Merge, importId: string, progress: Progress) {
+  const gone = await erased(tx)
+  let added = 0
+  const total = await eachBatch(archive, progress, async (table, batch) => {
+    if (!MERGED.has(table.name)) return
+    const rows = await merge.under(tx, table, batch)
+    const here = await hereAlready(tx, table, rows)
+    const isNew = (row: Row) => !here.has(keyOf(table, row))
+    const fresh = merge.allowed(table, withoutErased(rows, gone).filter(isNew))
+    if (fresh.length === 0) return
+    await insert(tx, table, fresh)
+    await merge.mark(tx, importId, table, fresh)
+    added += fresh.length
+  })
+  return { added, kept: total - added, counts: merge.counts }
+}
+
+/**
+ * Brings an archive in: restores it whole into an empty installation, merges it into a studio in use. To be called in a
+ * transaction: it throws in the middle.
+ * @param by who merges it and as which import, needed where there is a studio
+ * @throws ArchiveRefused
+ */
 export async function importArchive(
   tx: Transaction,
   archive: OpenArchive,
   photos: PhotoStore,
   progress: Progress,
-): Promise<{ added: number; kept: number }> {
+  by: MergedBy | null = null,
+): Promise<{ added: number; kept: number; counts: Merge['counts'] | null }> {
+  const merge = await mergeOf(tx, archive, by?.who ?? null)
   await importPhotos(archive, photos, progress)
-  const [own] = await tx.select({ id: studio.id }).from(studio)
-  const gone = await erased(tx)
-  if (!own) await chainComesAlong(tx)
-  const total = archive.manifest.tables.reduce((sum, { rows }) => sum + rows, 0)
-  let done = 0
-  let added = 0
-  for (const table of archivedTables()) {
-    const stays = own !== undefined && OWN_ALONE.has(table.name)
-    for await (const batch of rowsIn(archive, table)) {
-      progress.stopped()
-      done += batch.length
-      progress.tell({ done, total, of: 'rows' })
-      if (stays) continue
-      const rows = own ? adopt(table, batch, archive.manifest.studio.id, own.id) : batch
-      const here = own ? await hereAlready(tx, table, rows) : new Map<string, Row>()
-      const fresh = withoutErased(table, rows, gone).filter((row) => !here.has(keyOf(table, row)))
-      if (fresh.length === 0) continue
-      try {
-        await tx.insert(table.table).values(forInsert(table, fresh))
-      } catch (error) {
-        const what = clash(error)
-        if (what) throw new ArchiveRefused(`A row of ${table.name} cannot be taken: ${what} Nothing was changed.`)
-        throw error
-      }
-      added += fresh.length
-    }
-  }
-  await chainLoose(tx)
-  return { added, kept: total - added }
-}
-
-/** A picture of an archive, checked. */
-async function photoIn(
-  { zip }: OpenArchive,
-  { id, bytes, sha256 }: ArchiveManifest['photos'][number],
-): Promise<Buffer> {
-  const refused = new ArchiveRefused(`photos/${id}.jpg is not what the manifest says it is: the file is damaged.`)
-  if (zip.sizeOf(photoPath(id)) !== bytes || bytes > LARGEST_PHOTO) throw refused
-  const content = await buffer(await zip.read(photoPath(id)))
-  if (createHash('sha256').update(content).digest('hex') !== sha256) throw refused
-  return content
+  return merge && by ? mergeRows(tx, archive, merge, by.importId, progress) : restoreRows(tx, archive, progress)
 }
 
 /** Bytes first, rows after: pictures without a row are swept away, if the rows never come. */
@@ -279,14 +229,5 @@ async function importPhotos(archive: OpenArchive, photos: PhotoStore, progress: 
     if (!(await photos.get(photo.id))) await photos.put(photo.id, content)
     done += 1
     progress.tell({ done, total: archive.manifest.photos.length, of: 'photographs' })
-  }
-}
-
-/** Reads every part of an archive back against its manifest. @throws ArchiveRefused, ZipRefused */
-export async function verifyArchive(archive: OpenArchive, progress: Progress): Promise<void> {
-  for (const table of archivedTables()) for await (const _ of rowsIn(archive, table)) progress.stopped()
-  for (const photo of archive.manifest.photos) {
-    progress.stopped()
-    await photoIn(archive, photo)
   }
 }

@@ -5,7 +5,7 @@ import { addMonths, format, getISOWeek, getISOWeekYear, subDays, subMonths, subW
 import { ARCHIVE_ENDING } from '../../exchange/archive/manifest'
 import type { Store } from '../db/database'
 import type { PhotoStore } from '../ports/photo-store'
-import { openArchive, verifyArchive } from './archive-in'
+import { openArchive, verifyArchive } from './archive-read'
 import { writeArchive } from './archive-out'
 import { dataKeys } from '../sealed/keys'
 import { sealedFile } from '../sealed/sealed-file'

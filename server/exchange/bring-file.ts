@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm'
 import type { TablePlanInput } from '../../shared/schemas/data'
 import type { Queryable, Transaction } from '../db/database'
 import type { PhotoStore } from '../ports/photo-store'
@@ -6,7 +7,8 @@ import { learnSets } from '../repositories/sets'
 import { storeOnce } from '../write/same-again'
 import type { Change, Unit } from '../write/change'
 import { dataImport } from '../db/schema'
-import { importArchive, openArchive } from './archive-in'
+import { importArchive } from './archive-in'
+import { openArchive } from './archive-read'
 import { kindOf, lookAt, rememberHeadings, type BroughtFile } from './files'
 import type { Progress } from './progress'
 import { NotClean, storeIncoming } from './store-incoming'
@@ -33,18 +35,12 @@ async function bringArchive(
   const archive = await openArchive(path)
   try {
     const done = await change({ kind: 'archive.imported', subjectId: id }, async (tx) => {
-      const counted = await importArchive(tx, archive, photos, progress)
-      const none = { clients: 0, checkins: 0, readings: 0, weighIns: 0 }
-      const row = {
-        id,
-        studioId: who.studioId,
-        kind: 'archive' as const,
-        fileName: name.slice(0, 200),
-        broughtBy: who.staffId,
-        ...none,
-      }
-      await storeOnce(tx, dataImport, dataImport.id, [row], ['studioId', 'kind'])
-      return counted
+      const row = { id, studioId: who.studioId, kind: 'archive' as const, fileName: name.slice(0, 200) }
+      const none = { broughtBy: who.staffId, clients: 0, checkins: 0, readings: 0, weighIns: 0 }
+      await storeOnce(tx, dataImport, dataImport.id, [{ ...row, ...none }], ['studioId', 'kind'])
+      const { counts, ...brought } = await importArchive(tx, archive, photos, progress, { who, importId: id })
+      if (counts && brought.added > 0) await tx.update(dataImport).set(counts).where(eq(dataImport.id, id))
+      return brought
     })
     await learnSets(db)
     return done

@@ -14,6 +14,7 @@ export function isCanonical(target: string): boolean {
   const [path = ''] = target.split('?')
   if (path === '/') return true
   const [before, ...segments] = path.split('/')
-  if (before !== '' || segments.length === 0 || segments.some((one) => !SEGMENT.test(one) || DOTS_ONLY.test(one))) return false
+  if (before !== '' || segments.length === 0 || segments.some((one) => !SEGMENT.test(one) || DOTS_ONLY.test(one)))
+    return false
   return segments[0]?.toLowerCase() !== 'api' || path === path.toLowerCase()
 }

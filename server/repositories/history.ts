@@ -2,6 +2,7 @@ import type { Client } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { Queryable } from '../db/database'
 import { findErrors } from './assessor-errors'
+import { listBroughtIn } from './brought-in'
 import { everyCaliper } from './calipers'
 import { listCheckins, listVoided } from './checkins'
 import { listChoices } from './choices'
@@ -42,5 +43,6 @@ export async function findHistory(db: Queryable, who: InStudio, client: Client):
     studies: studied.studies,
     worthwhile: await findWorthwhile(db, client.id),
     voided: await listVoided(db, who, client.id),
+    brought: await listBroughtIn(db, client.id),
   }
 }

@@ -9,7 +9,7 @@ export const IMPORT_KINDS = ['table', 'readings', 'fhir', 'archive'] as const
 export type ImportKind = (typeof IMPORT_KINDS)[number]
 
 /** What an import makes. */
-export const ITEM_KINDS = ['client', 'checkin', 'weigh-in'] as const
+export const ITEM_KINDS = ['client', 'checkin', 'weigh-in', 'other'] as const
 
 const months = z
   .int('This is a whole number of months.')

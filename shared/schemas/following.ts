@@ -184,6 +184,15 @@ export interface AssessorErrors {
  * What the client page works from: the facts; everything shown is computed from them in the page, but for what the chart of
  * a long history draws first.
  */
+/** A client or a check-in that a file brought in: from which file, by whom, when. */
+export interface BroughtIn {
+  /** Null: the client themselves. */
+  checkinId: string | null
+  fileName: string
+  by: string
+  at: string
+}
+
 export interface ClientHistory {
   client: Client
   checkins: CheckinRecord[]
@@ -202,6 +211,8 @@ export interface ClientHistory {
   schedule: ClientSchedule
   /** Check-ins that count for nothing any more. */
   voided: VoidedCheckin[]
+  /** What files brought in; none in answers kept by earlier versions. */
+  brought?: BroughtIn[]
   /** Newest first; the first one counts. */
   pins: PinnedStart[]
   /** Parts of the error as others teach them; null: too few yet. */

@@ -1,19 +1,38 @@
+import { createHash } from 'node:crypto'
 import { createWriteStream, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate'
 import { eq } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { layTemplate } from '../../scripts/lib/template.mjs'
 import { openStore, type Database, type Queryable, type Store, type Transaction } from '../../server/db/database'
-import { audit, client, reading, studio, weighIn } from '../../server/db/schema'
+import {
+  audit,
+  checkin,
+  client,
+  clientLink,
+  dataImport,
+  handIn,
+  importedItem,
+  pin,
+  reading,
+  staff,
+  studio,
+  weighIn,
+} from '../../server/db/schema'
 import { seedDemoBench } from '../../server/db/demo-bench'
 import { seedDemoPhotos } from '../../server/db/demo-photos'
 import { seedDemoWeek } from '../../server/db/demo-week'
-import { compareArchive, importArchive, openArchive } from '../../server/exchange/archive-in'
+import { compareArchive, importArchive } from '../../server/exchange/archive-in'
+import { openArchive } from '../../server/exchange/archive-read'
+import { MERGED, NEVER_MERGED, type MergedBy } from '../../server/exchange/archive-merge'
 import { writeArchive } from '../../server/exchange/archive-out'
 import { progressOf, UNWATCHED } from '../../server/exchange/progress'
 import { folderPhotos } from '../../server/ports/photo-store'
+import { archivedTables } from '../../server/exchange/tables'
+import { listBroughtIn } from '../../server/repositories/brought-in'
 import { listCheckins } from '../../server/repositories/checkins'
 import { checkRecord } from '../../server/repositories/record-chain'
 import { seededStore, testStore } from '../support/database'
@@ -28,13 +47,38 @@ let empty: Database
 const write = async (db: Queryable, file: string, store = photos) =>
   writeArchive(db, store, createWriteStream(file), UNWATCHED)
 
-async function bring(tx: Transaction, file: string, store = folderPhotos(join(folder, 'other'))) {
+async function bring(
+  tx: Transaction,
+  file: string,
+  store = folderPhotos(join(folder, 'other')),
+  by: MergedBy | null = null,
+) {
   const archive = await openArchive(file)
   try {
-    return await importArchive(tx, archive, store, UNWATCHED)
+    return await importArchive(tx, archive, store, UNWATCHED, by)
   } finally {
     archive.zip.close()
   }
+}
+
+/** Merges an archive into the studio there, as its lead. */
+async function merge(tx: Transaction, file: string) {
+  const [lead] = await tx.select().from(staff).where(eq(staff.role, 'lead'))
+  if (!lead) throw new Error('no lead')
+  const who = { staffId: lead.id, studioId: lead.studioId, role: 'lead', sessionId: uuid() } as const
+  const importId = uuid()
+  const counts = { clients: 0, checkins: 0, readings: 0, weighIns: 0 }
+  await tx
+    .insert(dataImport)
+    .values({
+      id: importId,
+      studioId: who.studioId,
+      kind: 'archive',
+      fileName: 'a.zip',
+      broughtBy: who.staffId,
+      ...counts,
+    })
+  return { importId, ...(await bring(tx, file, folderPhotos(join(folder, 'other')), { who, importId })) }
 }
 
 /** Does something in a database that is empty before and after. */
@@ -56,6 +100,16 @@ function changed(name: string, change: (parts: Unzipped) => void): string {
   const file = join(folder, name)
   writeFileSync(file, zipSync(parts, { level: 1 }))
   return file
+}
+/** Writes counts and hashes of its parts into the manifest, as a forger would. */
+function restamp(parts: Unzipped): void {
+  const manifest = JSON.parse(textOf(parts, 'manifest.json')) as { tables: { table: string }[] }
+  manifest.tables = manifest.tables.map((one) => {
+    const bytes = parts[`tables/${one.table}.jsonl`] ?? new Uint8Array()
+    const rows = strFromU8(bytes).split('\n').length - 1
+    return { ...one, rows, sha256: createHash('sha256').update(bytes).digest('hex') }
+  })
+  parts['manifest.json'] = strToU8(JSON.stringify(manifest))
 }
 const textOf = (parts: Unzipped, path: string) => strFromU8(parts[path] ?? new Uint8Array())
 
@@ -83,7 +137,6 @@ describe('an archive', () => {
       tables: { table: string; rows: number; sha256: string }[]
       photos: { id: string; sha256: string; bytes: number }[]
     }
-    const { createHash } = await import('node:crypto')
     const sha = (path: string) =>
       createHash('sha256')
         .update(parts[path] ?? '')
@@ -103,7 +156,7 @@ describe('an archive', () => {
     await inEmpty(async (tx) => {
       const store = folderPhotos(join(folder, 'empty'))
       const archive = await openArchive(first)
-      const standings = await compareArchive(tx, archive, UNWATCHED)
+      const standings = await compareArchive(tx, archive, null, UNWATCHED)
       expect(standings.every(({ same, conflict }) => same === 0 && conflict === 0)).toBe(true)
       archive.zip.close()
       await bring(tx, first, store)
@@ -149,15 +202,17 @@ describe('an archive', () => {
       const [gone] = await used.select({ id: weighIn.id }).from(weighIn).limit(1)
       await used.delete(weighIn).where(eq(weighIn.id, gone?.id ?? ''))
       const archive = await openArchive(first)
-      const standings = await compareArchive(used, archive, UNWATCHED)
+      const [lead] = await used.select().from(staff).where(eq(staff.role, 'lead'))
+      const who = { staffId: lead?.id ?? '', studioId: lead?.studioId ?? '', role: 'lead', sessionId: '' } as const
+      const standings = await compareArchive(used, archive, who, UNWATCHED)
       archive.zip.close()
       const of = (name: string) => standings.find(({ table }) => table === name)
       expect(of('client')).toMatchObject({ fresh: 0, conflict: 1 })
       expect(of('weigh_in')).toMatchObject({ fresh: 1, conflict: 0 })
-      // The chain of a studio in use is its own.
-      expect(of('audit_chain')).toBeUndefined()
+      // People, links, proofs, rules and the audit log of a studio in use are its own.
+      for (const table of Object.keys(NEVER_MERGED)) expect(of(table), table).toBeUndefined()
       expect(of('reading')).toMatchObject({ fresh: 0, conflict: 0 })
-      expect(await bring(used, first)).toMatchObject({ added: 1 })
+      expect(await merge(used, first)).toMatchObject({ added: 1 })
       const [kept] = await used
         .select()
         .from(client)
@@ -166,17 +221,90 @@ describe('an archive', () => {
     })
   })
 
-  it('goes into another studio under that one’s name', async () => {
+  it('goes into another studio under that one’s name, without its people and its log, marked as brought in', async () => {
     await inEmpty(async (other) => {
-      const id = '01980000-0000-7000-8000-000000000001'
+      const [id, leadId] = ['01980000-0000-7000-8000-000000000001', '01980000-0000-7000-8000-00000000000a']
       await other.insert(studio).values({ id, name: 'Boathouse North' })
-      await bring(other, first)
+      await other.insert(staff).values({
+        id: leadId,
+        studioId: id,
+        name: 'Ada North',
+        email: 'ada@north.example',
+        passwordHash: '',
+        role: 'lead',
+      })
+      const { importId } = await merge(other, first)
       expect(await other.select({ name: studio.name }).from(studio)).toEqual([{ name: 'Boathouse North' }])
       const owners = await other.selectDistinct({ id: client.studioId }).from(client)
       expect(owners).toEqual([{ id }])
-      // Rows of the record that came are in this one's chain.
-      const { entries, fault } = await checkRecord(other, { studioId: id })
-      expect([fault, entries]).toEqual([null, (await other.select().from(audit)).length])
+      expect(await other.select({ id: staff.id }).from(staff)).toEqual([{ id: leadId }])
+      const log = await checkRecord(other, { studioId: id })
+      expect([log.fault, log.entries, (await other.select().from(audit)).length]).toEqual([null, 0, 0])
+      // Nobody here is made out to have measured what others measured.
+      expect(await other.selectDistinct({ by: checkin.assessorId }).from(checkin)).toEqual([{ by: null }])
+      expect(await other.selectDistinct({ by: client.coachId }).from(client)).toEqual([{ by: null }])
+      const [one] = await other.select({ id: checkin.id, clientId: checkin.clientId }).from(checkin).limit(1)
+      const brought = await listBroughtIn(other, one?.clientId ?? '')
+      expect(brought).toContainEqual(
+        expect.objectContaining({ checkinId: one?.id, by: 'Ada North', fileName: 'a.zip' }),
+      )
+      expect(brought.some(({ checkinId }) => checkinId === null)).toBe(true)
+      const marks = await other.select().from(importedItem).where(eq(importedItem.importId, importId))
+      expect(marks.filter(({ kind }) => kind === 'checkin').length).toBe((await other.select().from(checkin)).length)
+      // Links stay out: what came in through them stays without one.
+      expect(await other.select().from(clientLink)).toEqual([])
+      expect((await other.select().from(handIn)).map(({ linkId }) => linkId)).toContain(null)
+    })
+  })
+
+  it('says of every table whether it may come into a studio in use', () => {
+    const names = archivedTables().map(({ name }) => name)
+    expect([...MERGED, ...Object.keys(NEVER_MERGED)].sort()).toEqual(names.sort())
+  })
+
+  it('makes nobody a lead, forges no entry of the log and opens no link, whatever was written into it', async () => {
+    const [runa] = await full.select().from(staff).where(eq(staff.role, 'lead'))
+    const evil = uuid()
+    const add = (parts: Unzipped, table: string, row: object) =>
+      (parts[`tables/${table}.jsonl`] = strToU8(`${textOf(parts, `tables/${table}.jsonl`)}${JSON.stringify(row)}\n`))
+    const forged = changed('forged.zip', (parts) => {
+      const [somebody] = textOf(parts, 'tables/client.jsonl').split('\n')
+      const clientId = (JSON.parse(somebody ?? '{}') as { id: string }).id
+      const people = { id: evil, studio_id: runa?.studioId, name: 'Mal', email: 'mal@x.example', role: 'lead' }
+      add(parts, 'staff', { ...people, password_hash: '$scrypt$', active: true })
+      add(parts, 'pin', { staff_id: runa?.id, secret: 'x', tries: 0, set_at: '2026-11-25T10:00:00.000Z' })
+      add(parts, 'client_link', {
+        ...{ id: uuid(), client_id: clientId, token_hash: 'f'.repeat(64), scope: ['weigh-ins'], sites: [] },
+        ...{ expires_at: '2030-01-01T00:00:00.000Z', made_by: evil, at: '2026-11-25T10:00:00.000Z', wrong_pins: 0 },
+      })
+      add(parts, 'audit', {
+        ...{ id: uuid(), studio_id: runa?.studioId, at: '2026-11-25T10:00:00.000Z', actor: 'staff' },
+        ...{ staff_id: runa?.id, kind: 'client.erased', client_id: clientId },
+      })
+      restamp(parts)
+    })
+    await inEmpty(async (used) => {
+      await bring(used, first)
+      const count = async () => ({
+        people: (await used.select().from(staff)).length,
+        pins: (await used.select().from(pin)).length,
+        links: (await used.select().from(clientLink)).length,
+        log: (await used.select().from(audit)).length,
+        chain: (await checkRecord(used, { studioId: runa?.studioId ?? '' })).fault,
+      })
+      const before = await count()
+      await merge(used, forged)
+      expect(await count()).toEqual(before)
+    })
+    // Nor into an empty installation: its log is not whole.
+    await expect(empty.transaction((tx) => bring(tx, forged))).rejects.toThrow(/audit log of this archive is not whole/)
+    expect(await empty.select().from(studio)).toEqual([])
+  })
+
+  it('is not merged by somebody of another studio, nor by nobody', async () => {
+    await inEmpty(async (used) => {
+      await bring(used, first)
+      await expect(bring(used, first)).rejects.toThrow(/merged by a lead coach/)
     })
   })
 
@@ -185,6 +313,8 @@ describe('an archive', () => {
     const [own] = await full.select().from(studio)
     await inEmpty(async (fresh) => {
       await fresh.insert(studio).values(own ?? { id: '', name: '' })
+      const [lead] = await full.select().from(staff).where(eq(staff.role, 'lead'))
+      if (lead) await fresh.insert(staff).values(lead)
       await fresh.insert(audit).values({
         id: '01980000-0000-7000-8000-000000000002',
         studioId: own?.id ?? '',
@@ -193,7 +323,7 @@ describe('an archive', () => {
         kind: 'client.erased',
         clientId: somebody?.id ?? '',
       })
-      await bring(fresh, first)
+      await merge(fresh, first)
       const names = (await fresh.select({ name: client.name }).from(client)).map(({ name }) => name)
       expect(names).not.toContain('Maren Osk')
       expect(names.length).toBe((await full.select().from(client)).length - 1)

@@ -3,18 +3,23 @@ import { endFigures, weighedAs } from '#core/following'
 import { formatMass, formatNumber, type Units } from '#core/units'
 import type { FollowedRecord } from '#shared/followed-record'
 import type { CheckinRecord, VoidedCheckin } from '#shared/schemas/checkin'
-import type { ClientHistory } from '#shared/schemas/following'
+import type { BroughtIn, ClientHistory } from '#shared/schemas/following'
 
 /** Every check-in, the newest first, with what it gave: the table behind the chart. */
 const props = defineProps<{
   record: FollowedRecord
   voided: readonly VoidedCheckin[]
+  brought: readonly BroughtIn[]
   byWeek: boolean
   units: Units
   neutral: boolean
 }>()
 const emit = defineEmits<{ voided: [history: ClientHistory] }>()
 const voiding = ref<CheckinRecord | null>(null)
+
+const saidOf = ({ by, at, fileName }: BroughtIn) => `brought in by ${by} on ${sayDay(at)} from ${fileName}`
+/** The import a check-in came with, if any: the newest one that added to it. */
+const origins = computed(() => new Map([...props.brought].reverse().map((one) => [one.checkinId, saidOf(one)])))
 
 const rows = computed(() =>
   [...props.record.records].reverse().map((record) => {
@@ -49,6 +54,9 @@ const rows = computed(() =>
           </NuxtLink>
           <span v-if="!one.finishedAt" class="ml-2 text-sm font-semibold text-signal">unfinished</span>
           <span v-if="one.note" class="ml-2 text-sm text-faded">{{ one.note }}</span>
+          <span v-if="origins.has(one.id)" class="block text-sm text-faded" data-brought>{{
+            origins.get(one.id)
+          }}</span>
         </td>
         <td class="text-[15px] text-faded">{{ end?.facts.protocol.name }}</td>
         <template v-if="!neutral">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ArchiveLook } from '#shared/schemas/data'
 
-/** An archive held against what is here: new, the same, or another under the same id. */
+/** An archive compared with what is here: rows that are new, the same, or different under the same id. */
 const props = defineProps<{ archive: ArchiveLook }>()
 const sum = (of: 'fresh' | 'same' | 'conflict') => props.archive.tables.reduce((all, one) => all + one[of], 0)
 const FIGURES = [
@@ -19,6 +19,10 @@ const FIGURES = [
         v-if="sum('conflict') > 0"
         >, and {{ sum('conflict') }} are here with other values: what is here stays</template
       >.
+    </p>
+    <p class="text-[15px] text-faded" data-stays-out>
+      People, passwords, PINs, links, rules and the audit log of the archive stay out. Work of people who are not on
+      your staff is shown without a name. Everything that comes in is marked with this file and your name.
     </p>
     <ScrollTable label="Tables of the archive">
       <table class="min-w-96 border-collapse">

@@ -47,7 +47,7 @@ export const dataImport = pgTable(
   ],
 )
 
-/** One client, check-in or weigh-in an import made. */
+/** A row an import made: every client, check-in and weigh-in, and other rows that hang on nothing it made. */
 export const importedItem = pgTable(
   'imported_item',
   {
@@ -59,7 +59,11 @@ export const importedItem = pgTable(
     /** Readings it had when it was made: more now means that something was built on it. */
     facts: integer('facts').notNull().default(0),
   },
-  (t) => [primaryKey({ columns: [t.importId, t.itemId] }), check('imported_item_kind', oneOf(t.kind, ITEM_KINDS))],
+  (t) => [
+    primaryKey({ columns: [t.importId, t.itemId] }),
+    index('imported_item_item').on(t.itemId),
+    check('imported_item_kind', oneOf(t.kind, ITEM_KINDS)),
+  ],
 )
 
 /** What a column's heading means in this studio's files, as somebody said once. */

@@ -71,9 +71,8 @@ export const handIn = pgTable(
     clientId: uuid('client_id')
       .notNull()
       .references(() => client.id),
-    linkId: uuid('link_id')
-      .notNull()
-      .references(() => clientLink.id),
+    /** Null: it came with an archive, whose links stay out. */
+    linkId: uuid('link_id').references(() => clientLink.id),
     day: date('day', { mode: 'string' }).notNull(),
     receivedAt: instant('received_at')
       .notNull()

@@ -11,6 +11,7 @@ const { record, history, span, neutral } = followed
     <CheckinTable
       :record="record"
       :voided="history?.voided ?? []"
+      :brought="history?.brought ?? []"
       :by-week="span?.byWeek ?? false"
       :units="store.units"
       :neutral="neutral"

@@ -1,7 +1,8 @@
 import { setResponseStatus } from 'h3'
 import { lookInput, type DataJob, type FileLook } from '../../../../../shared/schemas/data'
 import { useDatabase } from '../../../../db/use-database'
-import { compareArchive, openArchive } from '../../../../exchange/archive-in'
+import { compareArchive } from '../../../../exchange/archive-in'
+import { openArchive } from '../../../../exchange/archive-read'
 import { kindOf, lookAt } from '../../../../exchange/files'
 import { readJson } from '../../../../http/body'
 import { fileAt } from '../../../../http/data-files'
@@ -22,7 +23,7 @@ export default defineRoute({ access: 'lead', proof: 'second' }, async (event): P
     const archive = await openArchive(file.path)
     try {
       const { studio, photos } = archive.manifest
-      const tables = (await compareArchive(db, archive, progress)).filter(
+      const tables = (await compareArchive(db, archive, who, progress)).filter(
         ({ fresh, same, conflict }) => fresh + same + conflict > 0,
       )
       const result: FileLook = {

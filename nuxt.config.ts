@@ -17,16 +17,25 @@ const fontFolder = fileURLToPath(
 )
 const fonts = [400, 700].map((weight) => `atkinson-hyperlegible-next-latin-${weight}-normal.woff`)
 
-/** Pages to take home are printed in a thread of its own (server/take-home/print-apart.ts): one file beside the server. */
-async function buildPdfWorker(outfile: string) {
+/** Programs that run in a thread or a process of their own, each one file beside the server. */
+const APART = {
+  // Pages to take home are printed there (server/take-home/print-apart.ts).
+  'pdf-worker.mjs': './server/take-home/pdf-worker.ts',
+  // A backup is restored there as a trial (server/jobs/try-restore.ts).
+  'restore-trial.mjs': './server/exchange/restore-trial-program.ts',
+}
+
+async function buildApart(entry: string, outfile: string) {
   const { build } = await import('esbuild')
   await build({
-    entryPoints: [fileURLToPath(new URL('./server/take-home/pdf-worker.ts', import.meta.url))],
+    entryPoints: [fileURLToPath(new URL(entry, import.meta.url))],
     outfile,
     bundle: true,
     platform: 'node',
     format: 'esm',
     target: 'node20',
+    // Brings files of its own along, and is there for the server as it is.
+    external: ['@electric-sql/pglite', 'pg', 'pg-native', 'sharp'],
     // What is CommonJS inside asks for `require` and where it stands.
     banner: {
       js: "import { createRequire } from 'node:module'; import { fileURLToPath as toPath } from 'node:url'; const require = createRequire(import.meta.url); const __filename = toPath(import.meta.url); const __dirname = toPath(new URL('.', import.meta.url));",
@@ -224,7 +233,7 @@ export default defineNuxtConfig({
       async compiled(nitro) {
         const { serverDir } = nitro.options.output
         await cp(migrations, `${serverDir}/migrations`, { recursive: true })
-        await buildPdfWorker(`${serverDir}/pdf-worker.mjs`)
+        for (const [file, entry] of Object.entries(APART)) await buildApart(entry, `${serverDir}/${file}`)
         for (const file of fonts) await cp(`${fontFolder}/${file}`, `${serverDir}/fonts/${file}`)
       },
     },

@@ -1,4 +1,5 @@
 import type {
+  BackupStatus,
   DataJob,
   DataPage,
   Erased,
@@ -27,6 +28,7 @@ export const data = {
   takeBack: (id: string) => call<ImportLine[]>('POST', `/api/data/imports/${id}/take-back`, {}),
   takeOut: (what: ExportInput) => call<DataJob>('POST', '/api/data/exports', what),
   backUp: () => call<DataJob>('POST', '/api/data/backups', {}),
+  acceptDamage: () => call<BackupStatus>('POST', '/api/data/damage/accept', {}),
   keep: (rules: RetentionRules) => call<RetentionDue>('PUT', '/api/studio/retention', rules),
   removeDue: (what: { clientIds: string[]; photos: boolean }) =>
     call<RetentionDue>('POST', '/api/data/retention', what),

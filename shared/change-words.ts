@@ -16,6 +16,7 @@ export const CHANGE_WORDS = {
   'study.left-out': 'left a study out of the error model',
   'study.taken-in': 'took a study into the error model again',
   'data.exported': 'took data out',
+  'data.accepted': 'accepted the database as it is after damage was found',
   'data.imported': 'brought a file in',
   'data.taken-back': 'took an import back',
   'archive.imported': 'merged an archive',

@@ -41,6 +41,18 @@ const call = (checkinId: string, recorderId: string | null) =>
     await load()
   })
 
+/** What a lead has to know about the studio's data. */
+const alarms = computed(() => {
+  const { backupMissed: missed, damage, trialFault } = floor.value ?? {}
+  const last = missed?.lastAt ? `: the last good one is of ${sayDay(missed.lastAt)}` : ''
+  return [
+    ...(damage ? [`The database is damaged. ${damage}`] : []),
+    ...(trialFault ? [`The last backup could not be restored as a trial: ${trialFault}`] : []),
+    ...(missed?.ahead ? ['The newest backup is dated in the future: the clock of the server is or was wrong.'] : []),
+    ...(missed && !missed.ahead ? [`A night’s backup was missed${last}.`] : []),
+  ]
+})
+
 const today = computed(() => todayHere())
 const booked = computed(() => new Set(floor.value?.booked))
 const briefs = computed(() => new Map(board.briefs.value.map((one) => [one.clientId, one])))
@@ -135,11 +147,8 @@ const weekSaid = computed(() => `${sayDay(days.value[0] ?? '')} to ${sayDay(days
       <p v-if="store.isRecorder && floor.open.length === 0" class="mt-4 text-lg text-faded">
         No open sheet for you. It shows here once a coach starts a check-in and chooses you as its recorder.
       </p>
-      <p v-if="floor.backupMissed" class="mt-2 max-w-prose border-l-4 border-alert pl-3" data-backup-missed>
-        A night’s backup was missed<template v-if="floor.backupMissed.lastAt"
-          >: the last good one is of {{ sayDay(floor.backupMissed.lastAt) }}</template
-        >.
-        <NuxtLink to="/studio/data" class="underline underline-offset-4">Look at it</NuxtLink>
+      <p v-for="line in alarms" :key="line" class="mt-2 max-w-prose border-l-4 border-alert pl-3" data-alarm>
+        {{ line }} <NuxtLink to="/studio/data" class="underline underline-offset-4">Look at it</NuxtLink>
       </p>
       <p
         v-for="drift in floor.drifts"

@@ -27,6 +27,11 @@ export default defineRoute({ access: 'recorder', proof: 'second' }, async (event
   if (who.role === 'recorder') return { ...NOTHING, open: await findSheetsOf(db, who) }
   const floor = await findFloor(db, who, todayAt(event), zoneOf(event))
   if (who.role !== 'lead') return floor
-  const { missed, last } = await backupStatus(await ownBackups())
-  return { ...floor, backupMissed: missed ? { lastAt: last?.at ?? null } : null }
+  const { missed, ahead, last, damage, trial } = await backupStatus(await ownBackups())
+  return {
+    ...floor,
+    backupMissed: missed ? { lastAt: last?.at ?? null, ahead } : null,
+    damage: damage?.sentence ?? null,
+    trialFault: trial?.fault ?? null,
+  }
 })

@@ -34,8 +34,10 @@ export interface Store {
   database: Database
   /** A server others may use as well: null for the embedded database, which belongs to this process. */
   server: ServerDatabase | null
-  /** Reads at one moment where that keeps nobody waiting: on a server. The embedded database is read as it goes on. */
+  /** Reads everything as of one moment. On the embedded database changes wait until it has been read; reading goes on. */
   snapshot: <Result>(read: (db: Queryable) => Promise<Result>) => Promise<Result>
+  /** Reads for long without keeping anyone waiting: at one moment on a server, the embedded database as it goes on. */
+  browse: <Result>(read: (db: Queryable) => Promise<Result>) => Promise<Result>
   /** Brings many rows in at once, as lines of comma-separated values; for seeds. */
   copy: (table: string, columns: string, rows: readonly string[]) => Promise<void>
   /** Resolves once everything committed before the call is on the disk. */
@@ -69,7 +71,7 @@ const START = [
 
 /** What the embedded database does as a store. */
 function embeddedStore(
-  client: PGlite,
+  client: GuardedClient,
   database: Database,
   files: Pick<SyncedFiles, 'settle' | 'syncs'>,
   close: () => Promise<void>,
@@ -77,7 +79,8 @@ function embeddedStore(
   return {
     database,
     server: null,
-    snapshot: (read) => read(database),
+    snapshot: (read) => client.holdChanges(() => read(database)),
+    browse: (read) => read(database),
     async copy(table, columns, rows) {
       const blob = new Blob([rows.join('\n')])
       await client.query(`copy ${table} (${columns}) from '/dev/blob' with (format csv)`, [], { blob })

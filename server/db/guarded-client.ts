@@ -14,6 +14,8 @@ export class DatabaseGone extends Error {
  */
 export class GuardedClient extends PGlite {
   private gone = false
+  /** While somebody reads everything at one moment. */
+  private held: Promise<void> | null = null
   private readonly statements = new PreparedStatements(this)
   private readonly onGone: ((reason: string) => void)[] = []
 
@@ -51,7 +53,24 @@ export class GuardedClient extends PGlite {
     )
   }
 
-  override transaction<Result>(work: (tx: Transaction) => Promise<Result>): Promise<Result> {
+  /**
+   * Does something while no transaction begins; questions are answered. One that runs already ends first, because every
+   * question waits for it.
+   */
+  async holdChanges<Result>(work: () => Promise<Result>): Promise<Result> {
+    while (this.held) await this.held
+    let release = () => {}
+    this.held = new Promise((done) => (release = done))
+    try {
+      return await work()
+    } finally {
+      this.held = null
+      release()
+    }
+  }
+
+  override async transaction<Result>(work: (tx: Transaction) => Promise<Result>): Promise<Result> {
+    while (this.held) await this.held
     return super.transaction((tx) => {
       const query = <Row>(text: string, values: unknown[] = [], options?: QueryOptions): Promise<Results<Row>> => {
         if (tx.closed || !this.statements.takes(text, options)) return tx.query<Row>(text, values, options)

@@ -65,6 +65,11 @@ export async function openServerStore(url: string, connections = 10): Promise<St
   pool.on('error', () => undefined)
   const database = drizzle(pool, { schema })
   const listeners: pg.Client[] = []
+  const atOneMoment: Store['snapshot'] = (read) =>
+    database.transaction((tx) => read(tx as unknown as Database), {
+      isolationLevel: 'repeatable read',
+      accessMode: 'read only',
+    })
   return {
     database: database as unknown as Database,
     server: {
@@ -106,11 +111,8 @@ export async function openServerStore(url: string, connections = 10): Promise<St
       },
       notify: async (channel, payload) => void (await pool.query('select pg_notify($1, $2)', [channel, payload])),
     },
-    snapshot: (read) =>
-      database.transaction((tx) => read(tx as unknown as Database), {
-        isolationLevel: 'repeatable read',
-        accessMode: 'read only',
-      }),
+    snapshot: atOneMoment,
+    browse: atOneMoment,
     async copy(table, columns, rows) {
       const client = await pool.connect()
       try {

@@ -2,9 +2,9 @@ import type { Writable } from 'node:stream'
 import { asc, count, isNull, sql, type SQL } from 'drizzle-orm'
 import { ARCHIVE_FORMAT, MANIFEST, photoPath, tablePath, type ArchiveManifest } from '../../exchange/archive/manifest'
 import { linesOf } from '../../exchange/archive/lines'
-import { zipTo } from '../../exchange/archive/zip-out'
-import { migrationsCount, type Queryable } from '../db/database'
-import { homePhoto, photo, studio } from '../db/schema'
+import { zipTo, type ZipOut } from '../../exchange/archive/zip-out'
+import { migrationsCount, type Queryable, type Store } from '../db/database'
+import { deletedRows, homePhoto, photo, studio } from '../db/schema'
 import type { PhotoStore } from '../ports/photo-store'
 import type { Progress } from './progress'
 import { archivedTables, type ArchivedTable } from './tables'
@@ -59,26 +59,39 @@ async function photoIds(db: Queryable): Promise<string[]> {
   return [...taken, ...home].map(({ id }) => id).sort()
 }
 
-/**
- * Writes the whole studio as an archive. Tables are read from those that name others to those that are named, so that
- * what is added meanwhile cannot leave a row without the one it names; nothing is held in memory whole. The same facts
- * give the same bytes.
- *
- * @param target where the bytes go; closed at the end
- * @returns what was written, and ids of photographs whose bytes were not there
- */
-export async function writeArchive(
-  db: Queryable,
-  photos: Pick<PhotoStore, 'get'>,
-  target: Writable,
-  { tell, stopped }: Progress,
-): Promise<{ manifest: ArchiveManifest; missing: string[] }> {
+/** What of an archive comes from the database, all as of one moment. */
+interface TablesWritten {
+  studio: ArchiveManifest['studio']
+  parts: Map<string, ArchiveManifest['tables'][number]>
+  photoIds: string[]
+  counts: DatabaseCounts
+}
+
+/** What is kept beside a backup, so that the next one can tell deleted rows from lost ones. */
+export interface DatabaseCounts {
+  /** Which database this is: counts of two databases say nothing about each other. */
+  database: string
+  /** Rows ever deleted, by table. */
+  deleted: Record<string, number>
+}
+
+async function countsOf(db: Queryable): Promise<DatabaseCounts> {
+  const { rows } = await db.execute(
+    sql`select c.system_identifier || '/' || d.oid as id from pg_control_system() c, pg_database d where d.datname = current_database()`,
+  )
+  const gone = await db.select().from(deletedRows)
+  return {
+    database: String(rows[0]?.id),
+    deleted: Object.fromEntries(gone.map(({ tableName, rows: count }) => [tableName, count])),
+  }
+}
+
+async function writeTables(db: Queryable, zip: ZipOut, { tell, stopped }: Progress): Promise<TablesWritten> {
   const [own] = await db.select({ id: studio.id, name: studio.name }).from(studio)
   if (!own) throw new Error('There is no studio to write an archive of.')
-  const zip = zipTo(target)
   const total = await countAll(db)
   let done = 0
-  const parts = new Map<string, ArchiveManifest['tables'][number]>()
+  const parts: TablesWritten['parts'] = new Map()
   for (const table of [...archivedTables()].reverse()) {
     let rows = 0
     const pages = counted(rowsOf(db, table), (more) => {
@@ -90,7 +103,25 @@ export async function writeArchive(
     const { sha256 } = await zip.add(tablePath(table.name), linesOf(pages))
     parts.set(table.name, { table: table.name, rows, sha256 })
   }
-  const ids = await photoIds(db)
+  return { studio: own, parts, photoIds: await photoIds(db), counts: await countsOf(db) }
+}
+
+/**
+ * Writes the whole studio as an archive: its rows as of one moment, then the photographs those rows name. Nothing is held
+ * in memory whole, and the same facts give the same bytes.
+ *
+ * @param target where the bytes go; closed at the end
+ * @returns what was written, and ids of photographs whose bytes were not there
+ */
+export async function writeArchive(
+  store: Pick<Store, 'snapshot'>,
+  photos: Pick<PhotoStore, 'get'>,
+  target: Writable,
+  progress: Progress,
+): Promise<{ manifest: ArchiveManifest; missing: string[]; counts: DatabaseCounts }> {
+  const { tell, stopped } = progress
+  const zip = zipTo(target)
+  const { studio: own, parts, photoIds: ids, counts } = await store.snapshot((db) => writeTables(db, zip, progress))
   const kept: ArchiveManifest['photos'] = []
   const missing: string[] = []
   for (const [i, id] of ids.entries()) {
@@ -109,5 +140,5 @@ export async function writeArchive(
   }
   await zip.add(MANIFEST, [Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`)])
   await zip.end()
-  return { manifest, missing }
+  return { manifest, missing, counts }
 }

@@ -35,7 +35,7 @@ export type ExportFormat = keyof typeof EXPORTS
 
 /** What exports are made from. */
 export interface ExportFrom {
-  store: Pick<Store, 'snapshot'>
+  store: Pick<Store, 'snapshot' | 'browse'>
   photos: Pick<PhotoStore, 'get'>
   who: SignedIn
   /** Null: everybody. */
@@ -131,8 +131,8 @@ export async function writeExport(
 ): Promise<void> {
   const { store, photos, who, clientId } = from
   const into = () => createWriteStream(path, { mode: 0o600 })
-  await store.snapshot(async (db) => {
-    if (format === 'archive') return void (await writeArchive(db, photos, into(), progress))
+  if (format === 'archive') return void (await writeArchive(store, photos, into(), progress))
+  await store.browse(async (db) => {
     if (format === 'calendar') return writeFile(path, await calendarText(db, from), { mode: 0o600 })
     const staff = await staffNames(db, who)
     const zone = await findTimeZone(db, who)

@@ -131,9 +131,13 @@ export async function eraseClient(tx: Transaction, clientId: string): Promise<st
   const links = about.get('client_link')
   if (links)
     await tx.execute(sql`delete from link_session where link_id in (select id from client_link where ${links})`)
-  await tx.execute(
-    sql`delete from imported_item where item_id = ${clientId} or item_id in (select id from checkin where client_id = ${clientId}) or item_id in (select id from weigh_in where client_id = ${clientId})`,
-  )
+  for (const { name, columns } of archivedTables()) {
+    const filter = about.get(name)
+    if (filter && columns.some((column) => column.name === 'id'))
+      await tx.execute(
+        sql`delete from imported_item where item_id in (select id from ${sql.identifier(name)} where ${filter})`,
+      )
+  }
   for (const { name, table } of [...archivedTables()].reverse()) {
     const filter = about.get(name)
     if (filter) await tx.delete(table).where(filter)

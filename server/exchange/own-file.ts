@@ -26,7 +26,7 @@ const TABLES = [
 ] as const
 
 async function pageOf({ store, who, client, print }: OwnFileFrom): Promise<Enclosed[]> {
-  const request = await store.snapshot(async (db): Promise<TakeHomeRequest | null> => {
+  const request = await store.browse(async (db): Promise<TakeHomeRequest | null> => {
     const me = await findMe(db, who)
     return (
       me && {

@@ -6,6 +6,7 @@ import { FhirRefused } from '../../exchange/fhir/refused'
 import { PhotoBroken } from '../ports/sealed-photos'
 import { KeyRefused } from '../sealed/keys'
 import { SealBroken } from '../sealed/sealed-file'
+import { DamageFound } from './backup-checks'
 import { Stopped } from './progress'
 import { NotClean } from './store-incoming'
 import { CannotTakeBack } from './take-back'
@@ -22,9 +23,10 @@ const SAID = [
   Stopped,
   NotClean,
   CannotTakeBack,
+  DamageFound,
 ]
 
-/** The sentence of a failure that is somebody's to put right; null for one of ours. */
+/** The sentence of a failure that a person can act on; null for a fault of the application. */
 export function sentenceOf(error: unknown): string | null {
   return SAID.some((kind) => error instanceof kind) ? (error as Error).message : null
 }

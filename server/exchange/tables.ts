@@ -24,6 +24,7 @@ const LEFT_BEHIND: ReadonlySet<string> = new Set([
   'passkey_challenge',
   'link_session',
   'attempt',
+  'deleted_rows',
 ])
 
 /** Columns that say nothing of their own: a mark of the last change, under which answers are kept. */

@@ -3,12 +3,15 @@ import { clockIn } from '../../core/calendar'
 import type { BackupStatus } from '../../shared/schemas/data'
 import type { Store } from '../db/database'
 import { studio } from '../db/schema'
+import { DamageFound } from '../exchange/backup-checks'
+import { readBackupState } from '../exchange/backup-state'
 import { listBackups, makeBackup } from '../exchange/backups'
 import { UNWATCHED, type Progress } from '../exchange/progress'
 import { errorFacts, log } from '../http/log'
 import type { PhotoStore } from '../ports/photo-store'
 import { recordEnd } from '../repositories/record-chain'
 import { alone } from './alone'
+import { tryRestoreWhenDue, type TryRestore } from './try-restore'
 
 type Made = Awaited<ReturnType<typeof makeBackup>>
 
@@ -22,18 +25,27 @@ export interface BackingUp {
   store: Store
   photos: PhotoStore
   folder: string
+  /** How a backup is restored as a trial. */
+  tryRestore: TryRestore
 }
 
 /** Makes a backup now, here or not at all where another process is at it. */
 export async function backupNow(at: BackingUp, progress: Progress, now = new Date()): Promise<Made | null> {
   let made: Made | null = null
   await alone(at.store, 'backup', async () => {
-    made = await makeBackup(at.store, at.photos, at.folder, progress, now)
+    made = await makeBackup(at.store, at.photos, at.folder, progress, now).catch((error: unknown) => {
+      if (error instanceof DamageFound) log.fatal({ what: 'damage found', damage: error.message })
+      throw error
+    })
+    await tryRestoreWhenDue(at.folder, at.tryRestore, now)
   })
   return made
 }
 
-/** The last good backup, and whether one was missed. */
+/** Clocks of two machines may differ by so much. */
+const AHEAD_MS = hoursToMilliseconds(1)
+
+/** The last good backup, whether one was missed, and what the last checks of backups and database said. */
 export async function backupStatus(
   { store, folder }: Pick<BackingUp, 'store' | 'folder'>,
   now = Date.now(),
@@ -42,25 +54,33 @@ export async function backupStatus(
   const [own] = await store.database.select({ since: studio.createdAt }).from(studio)
   const last = all[0] ?? null
   const since = Math.max(Date.parse(last?.at ?? '1970-01-01'), Date.parse(own?.since ?? new Date(now).toISOString()))
+  const { trial, damage } = await readBackupState(folder)
+  // A clock was wrong then, or is now: how old this backup is cannot be said.
+  const ahead = since - now > AHEAD_MS
   return {
     last,
     count: all.length,
     bytes: all.reduce((sum, { bytes }) => sum + bytes, 0),
-    missed: now - since > MISSED_AFTER_MS,
+    missed: ahead || now - since > MISSED_AFTER_MS,
+    ahead,
+    trial: trial && { name: trial.name, at: trial.at, rows: trial.rows, fault: trial.fault },
+    damage,
   }
 }
 
-/** Makes the night's backup where the day has none yet: asked every few minutes. What goes wrong is logged. */
+/** Makes the night's backup where the day has none yet: asked every few minutes. Failures are logged. */
 export async function backupWhenDue(at: BackingUp, now = new Date()): Promise<void> {
   try {
     const [own] = await at.store.database.select({ studioId: studio.id, zone: studio.timeZone }).from(studio)
     if (!own) return
     const here = clockIn(now, own.zone)
-    const isDone = (await listBackups(at.folder)).some((one) => clockIn(one.at, own.zone).day === here.day)
+    const { damage } = await readBackupState(at.folder)
+    const tried = [...(await listBackups(at.folder)), ...(damage ? [damage] : [])]
+    const isDone = tried.some((one) => clockIn(one.at, own.zone).day === here.day)
     if (isDone || here.minute < FROM_HOUR * 60) return
     const made = await backupNow(at, UNWATCHED, now)
     if (!made) return
-    // Kept outside the database: what the record's chain can be held against.
+    // Kept outside the database: what the audit log's chain can be checked with.
     const end = await recordEnd(at.store.database, own)
     log.info({
       what: 'backup made',
@@ -69,6 +89,6 @@ export async function backupWhenDue(at: BackingUp, now = new Date()): Promise<vo
       record: end && `${end.seq}:${end.hash}`,
     })
   } catch (error) {
-    log.error({ what: 'backup failed', ...errorFacts(error) })
+    if (!(error instanceof DamageFound)) log.error({ what: 'backup failed', ...errorFacts(error) })
   }
 }

@@ -297,7 +297,11 @@ export interface Floor {
   /** Calipers whose check against the block is overdue; days null: never checked. */
   calipers: { id: string; name: string; days: number | null }[]
   /** A night's backup was missed: for leads; the day of the last good one, null: there is none. */
-  backupMissed?: { lastAt: string | null } | null
+  backupMissed?: { lastAt: string | null; ahead: boolean } | null
+  /** To leads: what the last backup found missing or unreadable in the database. */
+  damage?: string | null
+  /** To leads: why the last backup could not be restored as a trial. */
+  trialFault?: string | null
   /** Clients of one assessor who moved together, each in a sentence. */
   drifts: { assessorId: string; said: string }[]
 }

@@ -145,6 +145,12 @@ export interface BackupStatus {
   bytes: number
   /** A night's was missed. */
   missed: boolean
+  /** The last one is dated in the future: a clock was wrong then, or is now. */
+  ahead: boolean
+  /** The last backup restored as a trial; null: none yet. `fault`: what went wrong. */
+  trial: { name: string; at: string; rows: number; fault: string | null } | null
+  /** The database holds less than it should, or a part of it cannot be read. */
+  damage: { at: string; sentence: string } | null
 }
 
 export const EXPORT_FORMATS = ['archive', 'readings', 'workbook', 'fhir', 'calendar'] as const

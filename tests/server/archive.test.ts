@@ -45,7 +45,7 @@ let full: Database
 let empty: Database
 
 const write = async (db: Queryable, file: string, store = photos) =>
-  writeArchive(db, store, createWriteStream(file), UNWATCHED)
+  writeArchive({ snapshot: (read) => read(db) }, store, createWriteStream(file), UNWATCHED)
 
 async function bring(
   tx: Transaction,
@@ -68,16 +68,14 @@ async function merge(tx: Transaction, file: string) {
   const who = { staffId: lead.id, studioId: lead.studioId, role: 'lead', sessionId: uuid() } as const
   const importId = uuid()
   const counts = { clients: 0, checkins: 0, readings: 0, weighIns: 0 }
-  await tx
-    .insert(dataImport)
-    .values({
-      id: importId,
-      studioId: who.studioId,
-      kind: 'archive',
-      fileName: 'a.zip',
-      broughtBy: who.staffId,
-      ...counts,
-    })
+  await tx.insert(dataImport).values({
+    id: importId,
+    studioId: who.studioId,
+    kind: 'archive',
+    fileName: 'a.zip',
+    broughtBy: who.staffId,
+    ...counts,
+  })
   return { importId, ...(await bring(tx, file, folderPhotos(join(folder, 'other')), { who, importId })) }
 }
 

@@ -255,7 +255,7 @@ describe('a night’s backup that was missed', () => {
       join(server.dataDir, 'backups', 'oak-pinch-2026-02-03T020000Z.oakpinch.zip'),
     )
     await server.start()
-    expect(await floor()).toEqual({ lastAt: '2026-02-03T02:00:00.000Z' })
+    expect(await floor()).toEqual({ lastAt: '2026-02-03T02:00:00.000Z', ahead: false })
     expect((await page()).backup).toMatchObject({ missed: true, count: 1 })
   })
 })

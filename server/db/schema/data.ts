@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { check, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
+import { bigint, check, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import { IMPORT_KINDS, ITEM_KINDS } from '../../../shared/schemas/data'
 import { oneOf } from './checks'
 import { instant } from './instant'
@@ -15,6 +15,15 @@ export const attempt = pgTable(
   },
   (t) => [index('attempt_next').on(t.nextAt)],
 )
+
+/**
+ * How many rows were ever deleted, by table: counted by the database itself (migration 0021). A backup with fewer rows
+ * than the one before is damaged unless this explains it.
+ */
+export const deletedRows = pgTable('deleted_rows', {
+  tableName: text('table_name').primaryKey(),
+  rows: bigint('rows', { mode: 'number' }).notNull(),
+})
 
 /** A file that was brought in: what it made, and whether it was taken back. */
 export const dataImport = pgTable(

@@ -11,7 +11,6 @@ import type {
   SecondFactorState,
   SessionRecord,
   SetupInput,
-  StaffInput,
   StaffMember,
   StaffRecord,
   StudioInput,
@@ -72,7 +71,7 @@ const needsProof = (error: unknown) =>
  */
 export function heedRefusal(error: unknown, method: Method): void {
   const { status } = (error ?? {}) as { status?: number }
-  if (status === 423) lockPage()
+  if (status === 423) void lockPage()
   if (status === 401 && method === 'GET') askToSignIn()
 }
 
@@ -150,7 +149,6 @@ export const studios = {
 
 export const staff = {
   list: () => call<StaffRecord[]>('GET', '/api/staff'),
-  add: (person: StaffInput) => call<StaffMember>('POST', '/api/staff', person),
   change: (id: string, change: { role: Role } | { active: boolean }) =>
     call<StaffRecord[]>('PATCH', `/api/staff/${id}`, change),
   invite: (person: InviteInput) => call<{ person: StaffMember; link: string }>('POST', '/api/staff/invite', person),

@@ -4,14 +4,14 @@ import type { LockPerson } from '#shared/schemas/device'
 import { locks } from '~/calls'
 import { openPage } from '~/locking'
 import { everythingWaits } from '~/storage/deliver'
-import { checkPinHere, forgetPinHere } from '~/storage/device-key'
+import { checkPinHere, forgetPinHere, rememberPin } from '~/storage/device-key'
 import { useMe } from '~/stores/me'
 import { problemOf } from './useApi'
 
 const LONGEST = 8
 const SHORTEST = 4
 
-/** Where people were on this device when it locked, by who they are: back there they come. */
+/** Where people were on this device when it locked, by person: they come back to it. */
 const WHERE = 'oak-pinch-where'
 
 function readWhere(): Record<string, string> {
@@ -30,7 +30,7 @@ function noteWhere(staffId: string, path: string): void {
   }
 }
 
-/** A locked device: who can open it, the digits typed, and what comes of them. */
+/** A locked device: who can open it, the digits typed, and the answer to them. */
 export function useLockScreen() {
   const store = useMe()
   const route = useRoute()
@@ -82,7 +82,7 @@ export function useLockScreen() {
   async function openHere(pin: string, why: string): Promise<boolean> {
     const right = chosenId.value === store.me?.staff.id ? await checkPinHere(pin) : null
     if (right === null) {
-      problem.value = `${why} Until then nobody but ${store.me?.staff.name ?? 'whoever locked it'} can open this device, with a PIN used here before.`
+      problem.value = `${why} Until then only ${store.me?.staff.name ?? 'the person who locked it'} can open this device, with a PIN already used on this page.`
       return false
     }
     if (right) return true
@@ -96,6 +96,7 @@ export function useLockScreen() {
   async function prove(pin: string, staffId: string): Promise<boolean> {
     try {
       await locks.open(staffId, pin)
+      if (staffId === store.me?.staff.id) rememberPin(pin)
       return true
     } catch (error) {
       const { status, message } = problemOf(error)

@@ -15,7 +15,7 @@ export default defineNuxtRouteMiddleware(async (to, from) => {
   const locked = { path: '/locked', query: to.path === '/' ? {} : { next: to.fullPath } }
   const isFresh = !useMe().me
   if (isLockedHere() && isFresh) {
-    lockPage()
+    void lockPage()
     return navigateTo(locked)
   }
   const known = useMe().isHere()

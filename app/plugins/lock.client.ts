@@ -23,7 +23,7 @@ export default defineNuxtPlugin(() => {
   })
   useEventListener(window, 'storage', ({ key }: StorageEvent) => {
     if (key !== 'oak-pinch-locked' || isOutside(location.pathname)) return
-    if (isLockedHere()) followLock()
+    if (isLockedHere()) void followLock()
     else void useMe().followOpened()
   })
 })

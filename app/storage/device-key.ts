@@ -1,4 +1,5 @@
-import type { PinCheck } from '#shared/schemas/device'
+import { pinCheckOf, type PinCheck } from './pin-check'
+import { isLockedHere } from './lock-marks'
 import type { KeyDatabase } from './key-database'
 
 /** Says without opening the database that a key lies in it. */
@@ -25,8 +26,8 @@ export function readyDeviceKey(): void {
 }
 
 let inMemory: CryptoKey | null = null
-/** What this person's PIN is checked against without the server; never kept on the device. */
-let pinCheck: PinCheck | null = null
+/** Checks this person's PIN without the server: made of a PIN that was right on this page, and never kept on the device. */
+let pinCheck: Promise<PinCheck> | null = null
 
 /** Browsers seal only where the page came safely: over https, or from this machine. */
 const canSeal = () => typeof crypto !== 'undefined' && 'subtle' in crypto
@@ -73,16 +74,15 @@ export async function deviceKey(): Promise<CryptoKey | null> {
 }
 
 /** Takes a key the server gave: kept so that nothing reads it out, and only while somebody is signed in here. */
-export async function takeDeviceKey(key: string, check: PinCheck | null): Promise<void> {
-  pinCheck = check
+export async function takeDeviceKey(key: string): Promise<void> {
   if (!canSeal()) return
   inMemory = await crypto.subtle.importKey('raw', bytesOf(key), 'AES-GCM', false, ['encrypt', 'decrypt'])
   await persistKey()
 }
 
-/** Puts the key of this page back on the device: it is open again. */
+/** Puts the key of this page back on the device once that is open; a key that comes late does not reach a locked one. */
 export async function persistKey(): Promise<void> {
-  if (!inMemory) return
+  if (!inMemory || isLockedHere()) return
   const row = { id: 'studio' as const, key: inMemory }
   await keys()
     .then((table) => table.put(row))
@@ -127,21 +127,16 @@ export async function unseal(id: string, { iv, bytes }: Sealed): Promise<unknown
   )
 }
 
-/** Whether this page can check their PIN without the server. */
-export const knowsPin = () => pinCheck !== null
+/** Remembers a PIN the server has just taken, for the time without it. */
+export function rememberPin(digits: string): void {
+  pinCheck = pinCheckOf(digits)
+  pinCheck.catch(() => (pinCheck = null))
+}
 
 /** Whether digits are this person's PIN; null: this page does not know. */
 export async function checkPinHere(digits: string): Promise<boolean | null> {
-  if (!pinCheck || !canSeal()) return null
-  const { salt, iterations, hash } = pinCheck
-  const typed = await crypto.subtle.importKey('raw', new TextEncoder().encode(digits), 'PBKDF2', false, ['deriveBits'])
-  const kept = bytesOf(hash)
-  const made = await crypto.subtle.deriveBits(
-    { name: 'PBKDF2', hash: 'SHA-256', salt: bytesOf(salt), iterations },
-    typed,
-    kept.length * 8,
-  )
-  return new Uint8Array(made).every((byte, i) => byte === kept[i])
+  const check = await pinCheck
+  return check ? check(digits) : null
 }
 
 /** From now on only the server opens: the PIN was wrong too often here. */

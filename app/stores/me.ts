@@ -12,7 +12,7 @@ import { isLeaving, noteLeaving } from '~/storage/leaving'
 import { useOutbox } from '~/stores/outbox'
 import type { ProvedByPasskey } from '#shared/schemas/passkey'
 import { isLocked, lockPage, openPage } from '~/locking'
-import { forgetDeviceKey, isKeyed, knowsPin, persistKey, takeDeviceKey } from '~/storage/device-key'
+import { forgetDeviceKey, forgetPinHere, isKeyed, persistKey, rememberPin, takeDeviceKey } from '~/storage/device-key'
 import { noteLockMinutes } from '~/storage/lock-marks'
 import { access, locks, own, studios } from '~/calls'
 import { noteSomebody } from '~/signed-out'
@@ -37,18 +37,17 @@ export const useMe = defineStore('me', () => {
   /** Asks for the key this device seals with. Without one, or without the server, what is kept lies as it is. */
   async function learnKey(): Promise<void> {
     try {
-      const { key, pin } = await own.deviceKey()
-      await takeDeviceKey(key, pin)
+      const { key } = await own.deviceKey()
+      await takeDeviceKey(key)
     } catch (error) {
       console.warn('No key for this device:', problemOf(error).message)
     }
   }
 
   async function load(): Promise<void> {
-    // Before anything else is kept on this device; else beside, because the PIN it is opened with offline is nowhere kept.
+    // Before anything else is kept on this device.
     if (!isKeyed()) await learnKey()
     take(await own.read())
-    if (me.value && me.value.rules.lockMinutes > 0 && !knowsPin()) void learnKey()
   }
 
   async function setOwnUnits(chosen: OwnUnitsInput): Promise<void> {
@@ -137,15 +136,15 @@ export const useMe = defineStore('me', () => {
   /** Locks this device: the key leaves it, and the server answers nothing more until somebody opens it. */
   async function lock(): Promise<void> {
     if (isLocked()) return
-    lockPage()
-    await forgetDeviceKey({ all: false })
+    await lockPage()
     // Cut off, it is locked by the page alone until the server can be told.
     await locks.lock().catch(() => undefined)
   }
 
   async function setPin(pin: string | null): Promise<void> {
     take(await (pin === null ? own.removePin() : own.setPin(pin)))
-    await learnKey()
+    if (pin === null) forgetPinHere()
+    else rememberPin(pin)
   }
 
   async function knowSession(id: string): Promise<void> {

@@ -19,8 +19,9 @@ export async function manyCoaches(arrive, count) {
   const coaches = []
   for (let i = 0; i < count; i += 1) {
     const email = `coach${i}@reedwater.example`
-    await lead('POST', '/api/staff', { name: `Coach ${i}`, email, password: PASSWORD, role: 'coach' })
+    const { link } = await lead('POST', '/api/staff', { name: `Coach ${i}`, email, role: 'coach' })
     const coach = arrive()
+    await coach('POST', '/api/password-reset', { token: link.split('#')[1], password: PASSWORD })
     await coach('POST', '/api/sign-in', { email, password: PASSWORD })
     coaches.push(coach)
   }

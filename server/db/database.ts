@@ -44,6 +44,8 @@ export interface Store {
   settle: () => Promise<void>
   /** How often the log was synced to the disk. */
   syncs: () => number
+  /** Rewrites what the database's own files still hold of deleted rows: they are gone from the disk when this resolves. */
+  scrub: () => Promise<void>
   /** Calls back when the database has ended by itself: a full disk, say. */
   whenGone: (tell: (reason: string) => void) => void
   close: () => Promise<void>
@@ -86,6 +88,7 @@ function embeddedStore(
       await client.query(`copy ${table} (${columns}) from '/dev/blob' with (format csv)`, [], { blob })
     },
     settle: () => files.settle(),
+    scrub: () => client.scrub(),
     syncs: () => files.syncs,
     whenGone: () => undefined,
     close,

@@ -123,6 +123,8 @@ export async function openServerStore(url: string, connections = 10): Promise<St
       }
     },
     settle: () => Promise.resolve(),
+    // A server's own files and log are its operator's to look after (docs/operating.md).
+    scrub: () => Promise.resolve(),
     syncs: () => 0,
     whenGone: () => undefined,
     async close() {

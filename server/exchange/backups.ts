@@ -125,7 +125,7 @@ async function checkWritten(part: string, folder: string, counts: DatabaseCounts
 }
 
 /** How a backup of a damaged database is kept: the last one only, and never counted as a backup. */
-const DOUBTFUL = 'doubtful.oakpinch.zip'
+export const DOUBTFUL = 'doubtful.oakpinch.zip'
 
 /**
  * Writes a backup, reads it back whole, and only then gives it its name; older ones go by the rule of `keptOf`. Cut off

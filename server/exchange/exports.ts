@@ -110,7 +110,11 @@ async function* resourcesOf(
 
 /** Every visit ever booked and the days that are due, of everybody or of one client, as one calendar. */
 async function calendarText(db: Queryable, { who, clientId }: ExportFrom): Promise<string> {
-  const all = await bookingsForCalendar(db, { studioId: who.studioId, staffId: null }, '1970-01-01T00:00:00Z')
+  const all = await bookingsForCalendar(
+    db,
+    { studioId: who.studioId, staffId: null, sees: 'all' },
+    '1970-01-01T00:00:00Z',
+  )
   const own = clientId ? all.filter((one) => one.clientId === clientId) : all
   const zone = await findTimeZone(db, who)
   const due = await dueDays(db, { studioId: who.studioId, staffId: null }, localDay(Date.now(), zone), zone)

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto'
-import { and, getTableName, isNull, sql, type SQL } from 'drizzle-orm'
+import { and, eq, getTableName, isNull, sql, type SQL } from 'drizzle-orm'
 import { getTableConfig } from 'drizzle-orm/pg-core'
 import type { Writable } from 'node:stream'
 import { linesOf } from '../../exchange/archive/lines'
 import { zipTo } from '../../exchange/archive/zip-out'
 import type { Queryable, Transaction } from '../db/database'
-import { client, homePhoto, photo } from '../db/schema'
+import { client, homePhoto, mail, photo } from '../db/schema'
 import type { PhotoStore } from '../ports/photo-store'
 import { rowsOf } from './archive-out'
 import { archivedTables, type ArchivedTable } from './tables'
@@ -120,14 +120,32 @@ export async function writeOwnFile(
   await zip.end()
 }
 
+/** What of an erased client lies outside the database. */
+export interface ErasedTraces {
+  /** Photographs whose bytes are to go. */
+  photoIds: string[]
+  /** Mails whose copies are to go. */
+  mailIds: string[]
+}
+
+/** File names of imports that may say a client's name: of files they came with, and those with a word of their name. */
+async function forgetFileNames(tx: Transaction, clientId: string, about: ReadonlyMap<string, SQL>): Promise<void> {
+  const [own] = await tx.select({ name: client.name }).from(client).where(eq(client.id, clientId))
+  const words = (own?.name ?? '').split(/[^\p{L}\p{N}]+/u).filter((word) => word.length > 2)
+  const said = words.map((word) => sql`position(lower(${word}) in lower(file_name)) > 0`)
+  const came = sql`id in (select import_id from imported_item where item_id = ${clientId} or item_id in (select id from checkin where ${about.get('checkin') ?? sql`false`}))`
+  await tx.execute(sql`update data_import set file_name = 'name erased' where ${sql.join([came, ...said], sql` or `)}`)
+}
+
 /**
- * Erases a client: every row about them, in the order that leaves none without what it names. The record of who did what
- * keeps ids alone. To be called in the transaction of the door; bytes of photographs go after it.
- * @returns ids of photographs whose bytes are to go
+ * Erases a client: every row about them, in the order that leaves none without what it names. The audit log keeps ids
+ * alone. To be called in the transaction of the door; what lies outside the database goes after it (server/jobs/erase.ts).
  */
-export async function eraseClient(tx: Transaction, clientId: string): Promise<string[]> {
-  const ids = await photosAbout(tx, clientId)
+export async function eraseClient(tx: Transaction, clientId: string): Promise<ErasedTraces> {
+  const photoIds = await photosAbout(tx, clientId)
+  const mails = await tx.select({ id: mail.id }).from(mail).where(eq(mail.clientId, clientId))
   const about = rowsAbout(clientId)
+  await forgetFileNames(tx, clientId, about)
   const links = about.get('client_link')
   if (links)
     await tx.execute(sql`delete from link_session where link_id in (select id from client_link where ${links})`)
@@ -142,5 +160,5 @@ export async function eraseClient(tx: Transaction, clientId: string): Promise<st
     const filter = about.get(name)
     if (filter) await tx.delete(table).where(filter)
   }
-  return ids
+  return { photoIds, mailIds: mails.map(({ id }) => id) }
 }

@@ -33,6 +33,8 @@ const TOLD_EVERY_MS = 250
 export class DataJobs {
   private readonly known = new Map<string, Own>()
   private readonly stops = new Map<string, AbortController>()
+  /** Files are to go once nothing is under way. */
+  private forgets = false
 
   constructor(
     private readonly folder: string,
@@ -43,6 +45,7 @@ export class DataJobs {
   listen(): void {
     this.bus().subscribe('jobs', (message) => {
       if (message.kind === 'stop-job') this.stops.get(message.id)?.abort()
+      if (message.kind === 'forget-files') void this.forgetFiles()
       if (message.kind === 'job' && !this.stops.has(message.job.id) && !this.known.get(message.job.id)?.path)
         this.known.set(message.job.id, { job: message.job, studioId: message.studioId, path: this.pathOf(message.job) })
     })
@@ -112,6 +115,29 @@ export class DataJobs {
     countJob(own.job.kind, own.job.state)
     this.tell(own)
     this.stops.delete(id)
+    if (this.forgets) await this.forgetFiles()
+  }
+
+  /** Forgets files in every process of the studio, this one first. @returns what stays until work under way has ended */
+  async forgetFilesEverywhere(now = Date.now()): Promise<{ about: string; goneAt: string }[]> {
+    const busy = await this.forgetFiles()
+    this.bus().publish('jobs', { kind: 'forget-files' })
+    return busy.map(({ about }) => ({ about, goneAt: new Date(now + KEPT_MS).toISOString() }))
+  }
+
+  /**
+   * Removes every upload and every file that was made, and what is known of ended work: somebody was erased who may be in
+   * them. While work is under way its files stay, and go when it has ended.
+   * @returns the work under way
+   */
+  private async forgetFiles(): Promise<DataJob[]> {
+    for (const [id, { job }] of this.known) if (job.state !== 'running') this.known.delete(id)
+    const busy = [...this.known.values()].map(({ job }) => job)
+    this.forgets = busy.length > 0
+    if (busy.length > 0) return busy
+    for (const name of await readdir(this.folder).catch(() => []))
+      await rm(join(this.folder, name), { force: true, recursive: true })
+    return []
   }
 
   private tell({ studioId, job }: Own): void {
@@ -135,7 +161,7 @@ export class DataJobs {
     this.bus().publish('jobs', { kind: 'stop-job', id })
   }
 
-  /** Takes away files nobody has fetched for hours, and what is known of work long ended. */
+  /** Removes files nobody has fetched for hours, and what is known of work long ended. */
   async sweep(now = Date.now()): Promise<void> {
     for (const name of await readdir(this.folder).catch(() => [])) {
       const file = join(this.folder, name)

@@ -14,6 +14,7 @@ export type Message =
   | { kind: 'ended' }
   | { kind: 'job'; job: DataJob; studioId: string }
   | { kind: 'stop-job'; id: string }
+  | { kind: 'forget-files' }
 
 /** Carries news from whoever stored something to whoever shows it. */
 export interface Bus {

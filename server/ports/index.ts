@@ -23,7 +23,11 @@ const NO_PHOTOS: PhotoStore = {
   list: () => Promise.resolve([]),
 }
 
-const NO_MAIL: MailPort = { real: false, send: () => Promise.reject(new Error('No way for mail has been set.')) }
+const NO_MAIL: MailPort = {
+  real: false,
+  send: () => Promise.reject(new Error('No way for mail has been set.')),
+  forget: () => Promise.resolve(),
+}
 
 const ports: Ports = {
   bus: memoryBus(),

@@ -1,4 +1,4 @@
-import { mkdir, writeFile } from 'node:fs/promises'
+import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { createTransport } from 'nodemailer'
 
@@ -20,6 +20,8 @@ export interface MailPort {
   /** Whether it goes out into the world; false: the stand-in, whose messages lie in a folder. */
   real: boolean
   send: (message: Message) => Promise<void>
+  /** Removes copies of mails that lie here; what has left is with who got it. */
+  forget: (ids: readonly string[]) => Promise<void>
 }
 
 function fieldsOf({ from, to, subject, text, stop, calendar, id }: Message) {
@@ -42,6 +44,7 @@ export function smtpMail(url: string): MailPort {
   return {
     real: true,
     send: async (message) => void (await transport.sendMail(fieldsOf(message))),
+    forget: () => Promise.resolve(),
   }
 }
 
@@ -54,6 +57,9 @@ export function folderMail(folder: string): MailPort {
       const { message: bytes } = await transport.sendMail(fieldsOf(message))
       await mkdir(folder, { recursive: true, mode: 0o700 })
       await writeFile(join(folder, `${message.id}.eml`), bytes as Buffer, { mode: 0o600 })
+    },
+    async forget(ids) {
+      for (const id of ids) await rm(join(folder, `${id}.eml`), { force: true })
     },
   }
 }

@@ -1,10 +1,11 @@
 import { and, asc, eq, gte, isNull, lte } from 'drizzle-orm'
 import type { Day } from '../../core/calendar'
 import type { Absence } from '../../core/schedule'
-import type { AbsenceInput, AbsenceRecord } from '../../shared/schemas/account'
+import type { AbsenceInput, AbsenceRecord, Role } from '../../shared/schemas/account'
 import type { Queryable, Transaction } from '../db/database'
 import { away, staff } from '../db/schema'
 import { storeOnce } from '../write/same-again'
+import type { Sees } from './seen-by'
 import type { InStudio, SignedIn } from './staff'
 
 /** Days people of a studio are away that touch these days, the earliest first. */
@@ -56,3 +57,16 @@ export async function endAbsence(tx: Transaction, { studioId }: InStudio, id: st
 
 /** Absences as what bookings are judged by. */
 export type { Absence }
+
+/**
+ * Whose clients a person sees on a day: everybody's, or where the studio keeps coaches to their own, theirs and those of
+ * the coaches they stand in for. Leads answer for everybody; a recorder reaches open sheets and no list.
+ */
+export async function seesOf(
+  db: Queryable,
+  { staffId, role, coachesSee }: { staffId: string; role: Role; coachesSee: 'all' | 'own' },
+  day: Day,
+): Promise<Sees> {
+  if (coachesSee === 'all' || role !== 'coach') return 'all'
+  return [staffId, ...(await standsInFor(db, staffId, day))]
+}

@@ -4,7 +4,7 @@ import type { BookingChange, BookingLine, BookingsInput } from '../../shared/sch
 import type { Queryable, Transaction } from '../db/database'
 import { booking, checkin, client } from '../db/schema'
 import { storeOnce } from '../write/same-again'
-import { seenBy } from './seen-by'
+import { seenBy, type Sees } from './seen-by'
 import type { InStudio, SignedIn } from './staff'
 import { isVisit } from './visits'
 
@@ -156,7 +156,7 @@ export async function changeBooking(
 /** What a calendar reads: bookings from a day on, cancelled ones too, so that calendars take them off. */
 export async function bookingsForCalendar(
   db: Queryable,
-  { studioId, staffId }: { studioId: string; staffId: string | null },
+  { studioId, staffId, sees }: { studioId: string; staffId: string | null; sees: Sees },
   from: string,
 ) {
   return db
@@ -167,6 +167,7 @@ export async function bookingsForCalendar(
       and(
         eq(booking.studioId, studioId),
         staffId === null ? undefined : eq(booking.assessorId, staffId),
+        seenBy({ sees }),
         gte(booking.startsAt, from),
       ),
     )

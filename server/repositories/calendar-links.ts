@@ -55,6 +55,8 @@ export async function findCalendar(db: Queryable, tokenHash: string) {
     .select({
       studioId: calendarLink.studioId,
       staffId: calendarLink.staffId,
+      madeBy: calendarLink.madeBy,
+      timeZone: studio.timeZone,
       studioName: studio.name,
       coachesSee: studio.coachesSee,
       role: staff.role,
@@ -64,5 +66,6 @@ export async function findCalendar(db: Queryable, tokenHash: string) {
     // Of whoever made it: an account that is closed reads nothing any more.
     .innerJoin(staff, eq(staff.id, calendarLink.madeBy))
     .where(and(eq(calendarLink.tokenHash, tokenHash), isNull(calendarLink.revokedAt), eq(staff.active, true)))
-  return row ?? null
+  // The studio's calendar is for leads: made by one who is a lead no more, it is read no more.
+  return row && (row.staffId !== null || row.role === 'lead') ? row : null
 }

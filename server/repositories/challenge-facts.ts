@@ -6,13 +6,16 @@ import { bmi } from '../../core/equations'
 import { followRecord, type FollowedRecord } from '../../shared/followed-record'
 import type { ChallengeFacts, EntryRecord } from '../../shared/schemas/challenge'
 import type { Client } from '../../shared/schemas/client'
+import { and, inArray } from 'drizzle-orm'
 import type { Queryable } from '../db/database'
+import { client } from '../db/schema'
 import { everyCaliper } from './calipers'
 import { listEntries, type StoredChallenge } from './challenges'
 import { listCheckins } from './checkins'
 import { listChoices } from './choices'
 import { findClient, findClients } from './clients'
 import { studioNoise } from './followed-clients'
+import { seenBy } from './seen-by'
 import type { InStudio } from './staff'
 import { listWeighIns } from './weigh-ins'
 
@@ -134,5 +137,22 @@ export async function findChallengeFacts(
         winnersOf(standingOfGroup(group.entries), challenge.prizeRule, drawSeed + group.name),
       )
     : []
-  return { challenge, entries, candidates, winners }
+  return { challenge, entries: await maskedFor(db, who, entries), candidates, winners }
+}
+
+/** Entries as somebody may see them: of clients they do not see only the change stays, without a name. */
+async function maskedFor(db: Queryable, who: InStudio, entries: EntryRecord[]): Promise<EntryRecord[]> {
+  const rule = seenBy(who)
+  if (!rule) return entries
+  const ids = entries.flatMap(({ clientId }) => clientId ?? [])
+  const found = await db
+    .select({ id: client.id })
+    .from(client)
+    .where(and(inArray(client.id, ids), rule))
+  const seen = new Set(found.map(({ id }) => id))
+  return entries.map((entry) => {
+    if (entry.clientId !== null && seen.has(entry.clientId)) return entry
+    const nobody = { clientId: null, clientName: 'Another coach’s client', alias: '', shownAs: 'hidden' as const }
+    return { ...entry, ...nobody, first: null, last: null, breaches: [] }
+  })
 }

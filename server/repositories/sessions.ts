@@ -5,7 +5,7 @@ import type { Queryable, Transaction } from '../db/database'
 import { localDay } from '../../core/calendar'
 import type { StrangeSignIn } from '../../shared/schemas/device'
 import { session, staff, studio } from '../db/schema'
-import { standsInFor } from './absences'
+import { seesOf } from './absences'
 import { hasSecond } from './second-factors'
 import type { AtWork, SignedIn } from './staff'
 
@@ -17,11 +17,18 @@ const NOTED_EVERY = { least: 5, most: 60 } as const
  */
 const LOCKED_UNUSED_MINUTES = 60
 
-/** Sessions that have not ended: not by somebody, not unused for too long, not after the days a studio gives them. */
+/** Clocks of two processes may differ by so much, minutes. */
+const CLOCKS_DIFFER_MINUTES = 5
+
+/**
+ * Sessions that have not ended: not by a person, not unused for too long, not after the days a studio gives them, and not
+ * begun or used under a clock ahead of its time.
+ */
 function running(now: Date) {
   const at = now.toISOString()
   return and(
     isNull(session.endedAt),
+    sql`greatest(${session.startedAt}, ${session.seenAt}) <= ${at}::timestamptz + make_interval(mins => ${CLOCKS_DIFFER_MINUTES})`,
     sql`${session.startedAt} > ${at}::timestamptz - make_interval(days => ${studio.sessionDays})`,
     sql`${session.seenAt} > ${at}::timestamptz - make_interval(hours => ${studio.sessionIdleHours})`,
   )
@@ -68,10 +75,8 @@ export async function findSession(db: Queryable, id: string, now = new Date()): 
   const most = lockMinutes > 0 ? NOTED_EVERY.least : NOTED_EVERY.most
   const every = Math.min(most, Math.max(NOTED_EVERY.least, (idleHours * 60) / 8))
   const stale = person.lockedAt === null && unusedFor(every)
-  // Leads answer for everybody; a recorder sees what is being measured and nothing else.
-  if (coachesSee === 'all' || person.role !== 'coach') return { ...person, stale }
-  const sees = [person.staffId, ...(await standsInFor(db, person.staffId, localDay(now, person.timeZone)))]
-  return { ...person, sees, stale }
+  const sees = await seesOf(db, { ...person, coachesSee }, localDay(now, person.timeZone))
+  return sees === 'all' ? { ...person, stale } : { ...person, sees, stale }
 }
 
 /** `provedAt`: by PIN, the last sign-in on the device with more than that. Its days count from there, and it confirms nothing. */

@@ -101,8 +101,10 @@ export async function findStudy(db: Queryable, who: InStudio, id: string): Promi
   const people = await db
     .select({
       id: studyPerson.id,
-      clientId: studyPerson.clientId,
-      // Whose clients somebody does not see stay without a name, in a study as elsewhere.
+      // Clients somebody does not see stay without a name and an id, in a study as elsewhere.
+      clientId: seen
+        ? sql<string | null>`case when ${seen} then ${studyPerson.clientId} end`
+        : sql<string | null>`${studyPerson.clientId}`,
       name: seen ? sql<string | null>`case when ${seen} then ${client.name} end` : sql<string | null>`${client.name}`,
     })
     .from(studyPerson)

@@ -60,7 +60,8 @@ export interface ChallengeRecord extends Omit<ChallengeInput, 'accepted'> {
 /** Somebody who takes part, as their coach sees it. */
 export interface EntryRecord {
   id: string
-  clientId: string
+  /** Null: the client of a coach whose clients the reader does not see. */
+  clientId: string | null
   clientName: string
   shownAs: EntryInput['shownAs']
   alias: string

@@ -180,6 +180,8 @@ export interface DataPage {
 export interface Erased {
   /** Backups that still hold them, and the day each is gone at the latest. */
   backups: { name: string; goneBy: string }[]
+  /** Work under way whose files may hold them, and the instant they are gone at the latest. */
+  files: { about: string; goneAt: string }[]
 }
 
 /** Erasing asks for the name, so that no slip does it. */

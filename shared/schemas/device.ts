@@ -34,19 +34,10 @@ export interface LockState {
   people: LockPerson[]
 }
 
-/** What digits are checked against where there is no network: PBKDF2 with SHA-256, in base64. */
-export interface PinCheck {
-  salt: string
-  iterations: number
-  hash: string
-}
-
-/** What a device seals what waits on it with; kept by nobody but somebody signed in. */
+/** The key a device seals with what it keeps; only for people who are signed in. */
 export interface DeviceKeyAnswer {
   /** 256 bits, base64. */
   key: string
-  /** Null: this person has no PIN. */
-  pin: PinCheck | null
 }
 
 /** A sign-in on a device its person did not know. */

@@ -139,7 +139,8 @@ export interface StudyRecord {
   closedOn: string | null
   leftOutReason: string | null
   pens: { id: string; staffId: string | null; caliperId: string | null; name: string; agreedOn: string | null }[]
-  people: { id: string; clientId: string; name: string }[]
+  /** `clientId` null, the name a number: clients the reader does not see. */
+  people: { id: string; clientId: string | null; name: string }[]
   turns: StudyTurnRecord[]
   /** What it says; null until it is closed. */
   result: StudyResult | null

@@ -92,7 +92,7 @@ describe('a study', () => {
 
   it('of a group is heard of on every tablet as it goes on', async () => {
     const ivo = { name: 'Ivo Tarn', email: 'ivo@reedwater.example', password: 'the-other-oar-holds', role: 'coach' }
-    const { body } = await studio.api.send<{ id: string }>('POST', '/api/staff', ivo)
+    const { body } = await studio.api.addPerson(ivo)
     const me = await studio.api.send<{ staff: { id: string } }>('GET', '/api/me')
     const day = new Date().toISOString().slice(0, 10)
     const pens = [me.body.staff.id, body.id].map((staffId, i) => ({

@@ -14,7 +14,7 @@ beforeAll(async () => {
   studio = await openStudio({ empty: true, offline: true })
   const { api, coach } = studio
   await api.setUp()
-  await api.send('POST', '/api/staff', IVO)
+  await api.addPerson(IVO)
   await api.send('PUT', '/api/me/habits', { skipMarking: true })
   await api.send('PUT', '/api/me/pin', { pin: '2846' })
   ;({ checkinId } = await startedCheckin(api, someClient({ name: 'Maren Osk' })))
@@ -58,6 +58,20 @@ const onDevice = () =>
     for (const request of await kept.keys()) answers.push((await (await kept.match(request))?.text()) ?? '')
     return { rows, answers, plain: JSON.stringify(localStorage) }
   })
+
+/** How many keys lie on the device. */
+const keys = () =>
+  studio.coach.page.evaluate(
+    () =>
+      new Promise<number>((done) => {
+        const asked = indexedDB.open('oak-pinch-key')
+        asked.onsuccess = () => {
+          const counted = asked.result.transaction('keys').objectStore('keys').count()
+          counted.onsuccess = () => done(counted.result)
+          asked.result.close()
+        }
+      }),
+  )
 
 describe('a tablet several coaches use', () => {
   it('gets its PINs and minutes where the studio and each coach look for them', async () => {
@@ -147,20 +161,15 @@ describe('a tablet several coaches use', () => {
       () => coach.page.evaluate(() => fetch('/api/me/device-key').then(({ ok }) => ok)),
       (ok) => ok,
     )
-    const keys = () =>
-      coach.page.evaluate(
-        () =>
-          new Promise<number>((done) => {
-            const asked = indexedDB.open('oak-pinch-key')
-            asked.onsuccess = () => {
-              const counted = asked.result.transaction('keys').objectStore('keys').count()
-              counted.onsuccess = () => done(counted.result)
-              asked.result.close()
-            }
-          }),
-      )
     expect(await until(keys, (count) => count === 1)).toBe(1)
     await new Promise((done) => setTimeout(done, 1_000))
+    // A PIN is known to a page once it was used on it.
+    await minutesLater(6)
+    await coach.page.waitForSelector('[data-locked]')
+    await coach.page.keyboard.type('9317')
+    await coach.keys('Enter')
+    await until(isLocked, (locked) => !locked)
+    expect(await until(keys, (count) => count === 1)).toBe(1)
     await studio.server.kill()
     await minutesLater(6)
     await coach.page.waitForSelector('[data-locked]')
@@ -176,6 +185,34 @@ describe('a tablet several coaches use', () => {
     expect(await until(keys, (count) => count === 1)).toBe(1)
     await studio.server.start()
     await coach.sees('everything kept')
+  })
+
+  it('locked by the server alone, forgets its key, and gives nothing out that is kept when the server has gone', async () => {
+    const { coach } = studio
+    await coach.page.goto(`${studio.server.address}/clients`)
+    await coach.sees('Maren Osk')
+    const listed = () =>
+      coach.page.evaluate(() =>
+        fetch('/api/clients').then(
+          async (answer) => (answer.ok ? await answer.text() : ''),
+          () => '',
+        ),
+      )
+    await until(onDevice, ({ answers }) => answers.length > 0)
+    expect(await listed()).toContain('Maren')
+    expect(await keys()).toBe(1)
+    // As another page, another process or the studio's hours lock it: this page hears of it by its next question.
+    await coach.page.evaluate(() => fetch('/api/lock', { method: 'POST' }))
+    await coach.click('header nav a', 'Bench')
+    await coach.page.waitForSelector('[data-locked]')
+    expect(await until(keys, (count) => count === 0)).toBe(0)
+    await studio.server.kill()
+    expect(await listed()).toBe('')
+    await studio.server.start()
+    await coach.page.keyboard.type('9317')
+    await coach.keys('Enter')
+    await until(isLocked, (locked) => !locked)
+    expect(await until(keys, (count) => count === 1)).toBe(1)
   })
 
   it('opened much later it is locked before anything shows, and goes where it was opened', async () => {

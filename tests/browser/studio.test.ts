@@ -17,18 +17,25 @@ beforeAll(async () => {
 afterAll(() => studio.close())
 
 describe('people of a studio', () => {
-  it('are added with their role; a password that is easily guessed is said at its field', async () => {
+  it('are invited by a link; a password that is easily guessed is said at its field', async () => {
     await coach.open('/studio/people')
-    await coach.click('button', 'Add with a password')
+    await coach.click('button', 'Invite by link')
     await coach.fill('#name', IVO.name)
     await coach.fill('#email', IVO.email)
-    await coach.fill('#password', 'qwertyuiopasdf')
-    await coach.click('button', 'Add')
-    await coach.sees('easily guessed')
-    await coach.fill('#password', IVO.password)
-    await coach.click('button', 'Add')
+    expect(await coach.page.$('#password')).toBeNull()
+    await coach.click('button', 'Invite')
     await coach.sees(IVO.email)
+    const link = await coach.textOf('[data-link] .figure')
     await studio.audit('people')
+    const ivo = await Visitor.arrive(studio.browser, studio.server.address)
+    await ivo.page.goto(link, { waitUntil: 'networkidle0' })
+    await ivo.fill('#password', 'qwertyuiopasdf')
+    await ivo.click('button', 'Keep this password')
+    await ivo.sees('easily guessed')
+    await ivo.fill('#password', IVO.password)
+    await ivo.click('button', 'Keep this password')
+    await ivo.sees('New password kept')
+    await ivo.close()
   })
 
   it('get a new password by a link that is shown once and works once', async () => {

@@ -21,7 +21,7 @@ beforeAll(async () => {
   server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
   await lead.signIn(LEAD)
-  ivoId = (await lead.send<StaffMember>('POST', '/api/staff', IVO)).body.id
+  ivoId = (await lead.addPerson(IVO)).body.id
 })
 afterAll(() => server.remove())
 
@@ -147,7 +147,7 @@ describe('people', () => {
       password: 'lantern-heron-quilt',
       role: 'recorder',
     }
-    const { body: recorderStaff } = await lead.send<StaffMember>('POST', '/api/staff', asta)
+    const { body: recorderStaff } = await lead.addPerson(asta)
     const recorder = await signedIn(asta)
     const client = someClient({ name: 'Read Out', notes: 'Knee, see the doctor’s letter.' })
     await lead.send('POST', '/api/clients', client)

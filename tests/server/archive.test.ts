@@ -272,12 +272,24 @@ describe('an archive', () => {
       add(parts, 'staff', { ...people, password_hash: '$scrypt$', active: true })
       add(parts, 'pin', { staff_id: runa?.id, secret: 'x', tries: 0, set_at: '2026-11-25T10:00:00.000Z' })
       add(parts, 'client_link', {
-        ...{ id: uuid(), client_id: clientId, token_hash: 'f'.repeat(64), scope: ['weigh-ins'], sites: [] },
-        ...{ expires_at: '2030-01-01T00:00:00.000Z', made_by: evil, at: '2026-11-25T10:00:00.000Z', wrong_pins: 0 },
+        id: uuid(),
+        client_id: clientId,
+        token_hash: 'f'.repeat(64),
+        scope: ['weigh-ins'],
+        sites: [],
+        expires_at: '2030-01-01T00:00:00.000Z',
+        made_by: evil,
+        at: '2026-11-25T10:00:00.000Z',
+        wrong_pins: 0,
       })
       add(parts, 'audit', {
-        ...{ id: uuid(), studio_id: runa?.studioId, at: '2026-11-25T10:00:00.000Z', actor: 'staff' },
-        ...{ staff_id: runa?.id, kind: 'client.erased', client_id: clientId },
+        id: uuid(),
+        studio_id: runa?.studioId,
+        at: '2026-11-25T10:00:00.000Z',
+        actor: 'staff',
+        staff_id: runa?.id,
+        kind: 'client.erased',
+        client_id: clientId,
       })
       restamp(parts)
     })

@@ -2,7 +2,6 @@ import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { addDays } from '../../core/calendar'
-import type { StaffMember } from '../../shared/schemas/account'
 import type { RegisteredCaliper } from '../../shared/schemas/caliper'
 import type { DrillRound } from '../../shared/schemas/drill'
 import type { ClientHistory } from '../../shared/schemas/following'
@@ -26,7 +25,7 @@ beforeAll(async () => {
   lead = new Caller(server)
   await lead.signIn(LEAD)
   const me = await lead.send<{ staff: { id: string } }>('GET', '/api/me')
-  const { body } = await lead.send<StaffMember>('POST', '/api/staff', IVO)
+  const { body } = await lead.addPerson(IVO)
   ids = { lead: me.body.staff.id, ivo: body.id }
   ivo = new Caller(server)
   await ivo.signIn(IVO)

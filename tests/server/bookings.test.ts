@@ -26,7 +26,7 @@ beforeAll(async () => {
   coach = new Caller(server)
   await coach.signIn(LEAD)
   const person = { name: 'Ivo Tarn', email: 'ivo@reedwater.example', password: 'the-other-oar-holds', role: 'coach' }
-  ivo = (await coach.send<StaffMember>('POST', '/api/staff', person)).body
+  ivo = (await coach.addPerson(person)).body
   maren = await client('Maren Osk')
   tobin = await client('Tobin Hale')
 })

@@ -142,7 +142,7 @@ describe('a paper log', () => {
 describe('long work', () => {
   it('is a lead’s alone, whatever of it', async () => {
     const ivo = { email: 'ivo@reedwater.example', password: 'paddles-of-ash-wood' }
-    await lead.send('POST', '/api/staff', { name: 'Ivo Tarn', ...ivo, role: 'coach' })
+    await lead.addPerson({ name: 'Ivo Tarn', ...ivo, role: 'coach' })
     const coach = new Caller(server)
     await coach.signIn(ivo)
     const file = await broughtFile(lead, 'log.csv', LOG)

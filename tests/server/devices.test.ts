@@ -7,7 +7,7 @@ import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { deviceKey, knownDevice, pin, session, staff, studio } from '../../server/db/schema'
-import { isRightPin, pinSecret } from '../../server/http/pin'
+import { checkPin, pinSecret } from '../../server/http/pin'
 import { countPin, findPin, peopleOfDevice, pinWorks, setPin } from '../../server/repositories/locks'
 import { findSession } from '../../server/repositories/sessions'
 import { dataKeys } from '../../server/sealed/keys'
@@ -27,7 +27,7 @@ beforeAll(async () => {
   server = await startServer({ filled: 'studio' })
   tablet = new Caller(server)
   await tablet.signIn(LEAD)
-  await tablet.send('POST', '/api/staff', IVO)
+  await tablet.addPerson(IVO)
 })
 afterAll(() => server.remove())
 
@@ -152,11 +152,8 @@ describe('a device that locks', () => {
     const other = (await again.send<DeviceKeyAnswer>('GET', '/api/me/device-key')).body
     expect(own.body.key).toBe(other.key)
     expect(Buffer.from(own.body.key, 'base64')).toHaveLength(32)
-    expect(own.body.pin).toBeNull()
-    // What a page without a network checks digits against, by Node's own PBKDF2.
-    const { salt = '', iterations = 0, hash = '' } = other.pin ?? {}
-    const made = pbkdf2Sync('730514', Buffer.from(salt, 'base64'), iterations, 32, 'sha256')
-    expect(made.toString('base64')).toBe(hash)
+    // Nothing that a PIN could be tried against, for a person with one.
+    expect(Object.keys(other)).toEqual(['key'])
     expect((await new Caller(server).send('GET', '/api/me/device-key')).status).toBe(401)
     // It is a key as the Web Cryptography API takes one: AES-256-GCM, there and back.
     const key = Buffer.from(other.key, 'base64')
@@ -241,14 +238,34 @@ describe('what is stored of it', () => {
     process.env.DATA_KEY = 'A'.repeat(43)
     try {
       const sealed = await pinSecret('one', '2846')
-      expect(sealed).not.toContain('iterations')
-      expect(await isRightPin('one', sealed, '2846')).toBe(true)
-      expect(await isRightPin('one', sealed, '2847')).toBe(false)
-      await expect(isRightPin('another', sealed, '2846')).rejects.toThrow()
+      expect(sealed).not.toContain('scrypt')
+      expect(await checkPin('one', sealed, '2846')).toEqual({ right: true, isOld: false })
+      expect(await checkPin('one', sealed, '2847')).toEqual({ right: false, isOld: false })
+      await expect(checkPin('another', sealed, '2846')).rejects.toThrow()
       expect(dataKeys().current).not.toBeNull()
     } finally {
       if (before === undefined) delete process.env.DATA_KEY
       else process.env.DATA_KEY = before
+    }
+  })
+
+  it('is made with scrypt and a key the database does not hold; an older one opens and is stored anew', async () => {
+    const before = process.env.NUXT_SESSION_PASSWORD
+    const salt = Buffer.alloc(16, 1)
+    const hash = pbkdf2Sync('2846', salt, 1000, 32, 'sha256').toString('base64')
+    const old = JSON.stringify({ salt: salt.toString('base64'), iterations: 1000, hash })
+    process.env.NUXT_SESSION_PASSWORD = 'o'.repeat(40)
+    try {
+      expect(await checkPin('one', old, '2846')).toEqual({ right: true, isOld: true })
+      expect(await checkPin('one', old, '2847')).toEqual({ right: false, isOld: true })
+      const made = await pinSecret('one', '2846')
+      expect(await checkPin('one', made, '2846')).toEqual({ right: true, isOld: false })
+      // Somebody who has the database alone tries every PIN for nothing: without the key the right one is wrong.
+      process.env.NUXT_SESSION_PASSWORD = 'p'.repeat(40)
+      expect((await checkPin('one', made, '2846')).right).toBe(false)
+    } finally {
+      if (before === undefined) delete process.env.NUXT_SESSION_PASSWORD
+      else process.env.NUXT_SESSION_PASSWORD = before
     }
   })
 

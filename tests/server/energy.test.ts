@@ -58,7 +58,7 @@ describe('energy and macros', () => {
     expect(refused.status).toBe(403)
     expect(refused.body.message).toContain('This studio does not offer energy')
     expect((await keep(somePlan())).status).toBe(403)
-    await lead.send('POST', '/api/staff', {
+    await lead.addPerson({
       name: 'Ivo Marsh',
       email: 'ivo@reedwater.example',
       password: 'a-quiet-blade-at-dawn',

@@ -4,7 +4,6 @@ import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
-import type { StaffMember } from '../../shared/schemas/account'
 import type { ClientHistory } from '../../shared/schemas/following'
 import { Caller, LEAD, someClient, someReading, startedCheckin, type Server } from '../support/api'
 import { HOSTILE_TEXTS, HOSTILE_TIMES, hostileBody } from '../support/hostile'
@@ -27,7 +26,7 @@ beforeAll(async () => {
   await coach.send('POST', '/api/clients', other)
   const visit = await enterVisit(coach, other.id, { daysAgo: 7, values: [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24], kg: 60 })
   const ivo = { name: 'Ivo Tarn', email: 'ivo@reedwater.example', password: 'the-other-oar-holds', role: 'coach' }
-  const { body } = await coach.send<StaffMember>('POST', '/api/staff', ivo)
+  const { body } = await coach.addPerson(ivo)
   ids = { client: clientId, checkin: checkinId, visit, staff: body.id }
   const spare = await startedCheckin(coach, someClient({ name: 'Spare Rower' }))
   const caliper = { id: uuid(), name: 'Steel', resolutionMm: 0.5 }

@@ -24,7 +24,11 @@ const TODAY = localDay(NOW, ZONE)
 let folder = ''
 let store: Store
 let sent: Message[] = []
-const mail: MailPort = { real: true, send: (message) => Promise.resolve(void sent.push(message)) }
+const mail: MailPort = {
+  real: true,
+  send: (message) => Promise.resolve(void sent.push(message)),
+  forget: () => Promise.resolve(),
+}
 const reminding = (): Reminding => ({
   store,
   ports: { bus: memoryBus(), shelf: memoryShelf(), mail },

@@ -19,7 +19,7 @@ beforeAll(async () => {
   server = await startServer({ filled: 'studio' })
   lead = new Caller(server)
   await lead.signIn(LEAD)
-  await lead.send('POST', '/api/staff', IVO)
+  await lead.addPerson(IVO)
   ivo = new Caller(server)
   await ivo.signIn(IVO)
 })

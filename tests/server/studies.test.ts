@@ -1,7 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startServer } from '../../scripts/lib/server-process.mjs'
-import type { StaffMember } from '../../shared/schemas/account'
 import type { MeasuringFacts } from '../../shared/schemas/checkin'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { StudyLine, StudyRecord } from '../../shared/schemas/study'
@@ -19,7 +18,7 @@ beforeAll(async () => {
   lead = new Caller(server)
   await lead.signIn(LEAD)
   const me = await lead.send<{ staff: { id: string } }>('GET', '/api/me')
-  const { body } = await lead.send<StaffMember>('POST', '/api/staff', IVO)
+  const { body } = await lead.addPerson(IVO)
   ids = { lead: me.body.staff.id, ivo: body.id }
   ivo = new Caller(server)
   await ivo.signIn(IVO)

@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import type { startServer } from '../../scripts/lib/server-process.mjs'
 import { SETUP } from '../../scripts/lib/template.mjs'
+import type { StaffMember } from '../../shared/schemas/account'
 import type { ClientInput } from '../../shared/schemas/client'
 import type { Problem } from '../../shared/schemas/problem'
 
@@ -94,6 +95,17 @@ export class Caller {
   async signIn({ email, password }: { email: string; password: string }): Promise<void> {
     const { status, text } = await this.send('POST', '/api/sign-in', { email, password })
     if (status !== 200) throw new Error(`sign-in: ${text}`)
+  }
+
+  /** Adds a person as a lead does, and chooses their password for them by the link. */
+  async addPerson<Person extends { password?: string }>(person: Person): Promise<Answer<StaffMember & Problem>> {
+    const { password, ...rest } = person
+    const added = await this.send<StaffMember & Problem & { link: string }>('POST', '/api/staff', rest)
+    if (added.status !== 201) return added
+    const token = added.body.link.split('#')[1]
+    const chosen = await new Caller(this.server).send('POST', '/api/password-reset', { token, password })
+    if (chosen.status !== 200) throw new Error(`password of a new person: ${chosen.text}`)
+    return added
   }
 
   /** Makes the studio of an empty installation and signs its lead coach in. */

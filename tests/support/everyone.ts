@@ -49,7 +49,7 @@ export async function everyone(): Promise<Everyone> {
   await lead.signIn(LEAD)
   const people = [person('Ivo Tarn', 'coach'), person('Nils Reed', 'recorder'), person('Spare Hand', 'coach')]
   const staff: StaffMember[] = []
-  for (const one of people) staff.push((await lead.send<StaffMember>('POST', '/api/staff', one)).body)
+  for (const one of people) staff.push((await lead.addPerson(one)).body)
   const [ivo, nils, spare] = staff.map(({ id }) => id)
   const me = (await lead.send<{ staff: StaffMember }>('GET', '/api/me')).body.staff.id
   const client = async (name: string, coachId: string) => {

@@ -61,6 +61,15 @@ const erase = () =>
             </li>
           </ul>
         </template>
+        <template v-if="gone.files.length > 0">
+          <p class="mt-2">Work under way may still hold them. Its files are gone by these hours at the latest:</p>
+          <ul class="mt-2 text-[15px]" aria-label="Files">
+            <li v-for="one in gone.files" :key="one.about" class="flex gap-3 border-b border-rule py-1">
+              <span class="min-w-0 flex-1 truncate">{{ one.about }}</span>
+              <span>{{ sayDay(one.goneAt) }}, {{ sayTime(one.goneAt) }}</span>
+            </li>
+          </ul>
+        </template>
         <button type="button" class="press press-first mt-4" @click="router.push('/clients')">To the clients</button>
       </template>
       <form v-else novalidate @submit.prevent="erase">

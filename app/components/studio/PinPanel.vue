@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import { useMe } from '~/stores/me'
 
-/** One's own PIN for locked devices. */
+/** The person's own PIN for locked devices. */
 const store = useMe()
 const pin = ref('')
 const setting = ref(false)
 const problems = useProblems(['pin'])
+/** How many PINs of this length there are. */
+const worth = computed(() => {
+  const digits = /^\d{4,8}$/.test(pin.value) ? pin.value.length : 6
+  const chance = (5 / 10 ** digits) * 100
+  return `${digits === 4 ? 'Four digits are weak: of' : 'Of'} ${(10 ** digits).toLocaleString('en')} PINs five can be tried, which is ${chance.toPrecision(1)} in 100.`
+})
 
 async function keep() {
   if (!(await problems.send(() => store.setPin(pin.value)))) return
@@ -20,7 +26,7 @@ async function keep() {
     <form v-if="setting" class="grid gap-3" novalidate @submit.prevent="keep">
       <TextField
         v-model="pin"
-        label="Four to eight digits"
+        label="Six digits (four to eight)"
         name="pin"
         type="password"
         inputmode="numeric"
@@ -28,6 +34,9 @@ async function keep() {
         maxlength="8"
         :problem="problems.byField.value.get('pin')"
       />
+      <p class="text-[15px] text-faded" data-pin-worth>
+        {{ worth }} Five wrong ones in a row, and the password is asked for.
+      </p>
       <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
       <div class="flex gap-2">
         <button class="press press-first min-h-11">Keep this PIN</button>

@@ -1,35 +1,23 @@
 <script setup lang="ts">
 import { useForm } from '@tanstack/vue-form'
-import { z } from 'zod'
-import { staffInput, type StaffInput, type StaffMember } from '#shared/schemas/account'
+import { inviteInput, type InviteInput, type StaffMember } from '#shared/schemas/account'
 import { staff } from '~/calls'
 
-/** Another person of the studio: with a first password, or by a link at which they choose their own. */
-const props = defineProps<{ byLink: boolean }>()
-const emit = defineEmits<{ added: [person: StaffMember, link: string | null]; leave: [] }>()
-const problems = useProblems(['name', 'email', 'password', 'role'])
+/** Another person of the studio. They choose their own password by a link. */
+const emit = defineEmits<{ added: [person: StaffMember, link: string]; leave: [] }>()
+const problems = useProblems(['name', 'email', 'role'])
 
-const ALL = [
+const FIELDS = [
   { name: 'name', label: 'Name', type: 'text', autocomplete: 'off' },
   { name: 'email', label: 'E-mail address', type: 'email', autocomplete: 'off' },
-  {
-    name: 'password',
-    label: 'First password',
-    type: 'password',
-    autocomplete: 'new-password',
-    hint: 'At least 12 characters. They can change it under Your account.',
-  },
 ] as const
-const fields = ALL.filter(({ name }) => !props.byLink || name !== 'password')
-const empty: StaffInput = { name: '', email: '', password: '', role: 'coach' }
+const empty: InviteInput = { name: '', email: '', role: 'coach' }
 const form = useForm({
   defaultValues: empty,
-  validators: { onSubmit: props.byLink ? staffInput.extend({ password: z.string() }) : staffInput },
+  validators: { onSubmit: inviteInput },
   async onSubmit({ value }) {
     await problems.send(async () => {
-      if (!props.byLink) return emit('added', await staff.add(value), null)
-      const { password: _, ...invited } = value
-      const { person, link } = await staff.invite(invited)
+      const { person, link } = await staff.invite(value)
       emit('added', person, link)
     })
   },
@@ -38,7 +26,7 @@ const form = useForm({
 
 <template>
   <form class="grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
-    <form.Field v-for="shown in fields" v-slot="slot" :key="shown.name" :name="shown.name">
+    <form.Field v-for="shown in FIELDS" v-slot="slot" :key="shown.name" :name="shown.name">
       <FormLine v-bind="{ ...slot, ...shown }" :problems="problems" />
     </form.Field>
     <form.Field v-slot="{ field, state }" name="role">
@@ -56,7 +44,7 @@ const form = useForm({
     </form.Field>
     <p v-if="problems.ofForm.value" role="alert" class="font-semibold text-alert">{{ problems.ofForm.value }}</p>
     <div class="flex gap-2">
-      <button class="press press-first">{{ byLink ? 'Invite' : 'Add' }}</button>
+      <button class="press press-first">Invite</button>
       <button type="button" class="press press-quiet" @click="emit('leave')">Leave</button>
     </div>
   </form>

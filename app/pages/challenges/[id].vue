@@ -44,7 +44,7 @@ const names = computed(
     ]),
 )
 const taking = computed(() => facts.value?.entries.filter(({ leftAt }) => leftAt === null) ?? [])
-const waiting = computed(() => taking.value.filter(({ runner }) => runner === null))
+const waiting = computed(() => taking.value.filter(({ runner, clientId }) => runner === null && clientId !== null))
 const shownSaid = ({ shownAs, alias }: EntryRecord) =>
   shownAs === 'hidden' ? 'hidden' : shownAs === 'alias' ? `as ${alias}` : 'by name'
 function why({ first, last, breaches }: EntryRecord): string {
@@ -144,7 +144,7 @@ const close = () =>
                 ><span class="font-semibold">{{ one.clientName }}</span>
                 <span class="block text-sm text-faded">{{ why(one) }}</span></span
               >
-              <NuxtLink :to="`/clients/${one.clientId}/measure`" class="press">Measure</NuxtLink>
+              <NuxtLink v-if="one.clientId" :to="`/clients/${one.clientId}/measure`" class="press">Measure</NuxtLink>
             </li>
           </ul>
         </section>
@@ -160,14 +160,16 @@ const close = () =>
               class="flex items-center gap-2 border-b border-rule py-1.5"
               :data-entry="one.clientName"
             >
-              <NuxtLink :to="`/clients/${one.clientId}`" class="min-w-0 flex-1">
+              <NuxtLink v-if="one.clientId" :to="`/clients/${one.clientId}`" class="min-w-0 flex-1">
                 <span class="block truncate font-semibold">{{ one.clientName }}</span>
                 <span class="block truncate text-sm text-faded"
                   >{{ shownSaid(one) }}<template v-if="one.team">, {{ one.team }}</template
                   ><template v-if="one.paced">; faster than 1 % a week, counted up to that</template></span
                 >
               </NuxtLink>
+              <span v-else class="min-w-0 flex-1 text-faded">{{ one.clientName }}</span>
               <button
+                v-if="one.clientId"
                 type="button"
                 class="press press-quiet min-h-9 px-3"
                 :class="{ 'text-alert': leaving === one.id }"

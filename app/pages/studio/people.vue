@@ -8,7 +8,7 @@ useHead({ title: 'People, Oak Pinch' })
 const store = useMe()
 const people = ref<StaffRecord[]>([])
 const { problem, tell } = useTelling()
-const adding = ref<'invite' | 'password' | null>(null)
+const adding = ref(false)
 const SEES = [
   { id: 'all' as const, name: 'everybody’s' },
   { id: 'own' as const, name: 'their own, and those of nobody' },
@@ -52,10 +52,10 @@ function makeLink({ id, name }: StaffMember) {
   })
 }
 
-function added(person: StaffMember, address: string | null) {
+function added(person: StaffMember, address: string) {
   people.value = [...people.value, { ...person, active: true, hasCode: false }]
-  if (address) link.value = { name: person.name, address, invited: true }
-  adding.value = null
+  link.value = { name: person.name, address, invited: true }
+  adding.value = false
 }
 </script>
 
@@ -127,14 +127,13 @@ function added(person: StaffMember, address: string | null) {
       <section v-if="store.isLead" aria-labelledby="add" class="grid content-start gap-4">
         <h2 id="add" class="border-b-2 border-ink pb-2 text-lg font-bold">Another person</h2>
         <p class="text-[15px] text-faded">
-          Coaches measure. Recorders write down what a coach reads out and see nothing else. Leads answer for people,
-          records and rules as well.
+          Coaches measure. Recorders write on the sheets they are called to and see nothing else. Leads answer for
+          people, records and rules as well.
         </p>
-        <div v-if="adding === null" class="flex flex-wrap gap-2">
-          <button type="button" class="press press-first" @click="adding = 'invite'">Invite by link</button>
-          <button type="button" class="press press-quiet" @click="adding = 'password'">Add with a password</button>
-        </div>
-        <StaffForm v-else :key="adding" :by-link="adding === 'invite'" @added="added" @leave="adding = null" />
+        <button v-if="!adding" type="button" class="press press-first justify-self-start" @click="adding = true">
+          Invite by link
+        </button>
+        <StaffForm v-else @added="added" @leave="adding = false" />
       </section>
       <section v-if="store.isLead && store.me" aria-labelledby="sees" class="grid content-start gap-2">
         <h2 id="sees" class="border-b-2 border-ink pb-2 text-lg font-bold">Whose clients coaches see</h2>

@@ -1,11 +1,11 @@
 import { retentionDone, type RetentionDue } from '../../../shared/schemas/data'
 import { useDatabase } from '../../db/use-database'
-import { eraseClient } from '../../exchange/one-client'
+import { eraseClient, type ErasedTraces } from '../../exchange/one-client'
 import { actorOf } from '../../http/actor'
 import { readJson } from '../../http/body'
 import { signedInAs } from '../../http/signed-in'
 import { defineRoute } from '../../http/route'
-import { usePorts } from '../../ports'
+import { removeTraces } from '../../jobs/erase'
 import { findRetention, removeDuePhotos, retentionDue } from '../../repositories/retention'
 import { change } from '../../write/use-change'
 
@@ -15,18 +15,17 @@ export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event): Pr
   const { clientIds, photos } = await readJson(event, retentionDone)
   const rules = await findRetention(await useDatabase(), who)
   const due = new Set((await retentionDue(await useDatabase(), who, rules)).clients.map(({ id }) => id))
-  const gone: string[] = []
+  const traces: ErasedTraces[] = []
   for (const id of clientIds.filter((one) => due.has(one)))
-    gone.push(
-      ...(await change(actorOf(event), { kind: 'client.erased', clientId: id, subjectId: id }, (tx) =>
-        eraseClient(tx, id),
-      )),
+    traces.push(
+      await change(actorOf(event), { kind: 'client.erased', clientId: id, subjectId: id }, (tx) => eraseClient(tx, id)),
     )
   const { photoMonths } = rules
   if (photos && photoMonths !== null)
-    gone.push(
-      ...(await change(actorOf(event), { kind: 'retention.done' }, (tx) => removeDuePhotos(tx, who, photoMonths))),
-    )
-  for (const id of gone) await usePorts().photos.remove(id)
+    traces.push({
+      photoIds: await change(actorOf(event), { kind: 'retention.done' }, (tx) => removeDuePhotos(tx, who, photoMonths)),
+      mailIds: [],
+    })
+  if (traces.length > 0) await removeTraces(traces)
   return retentionDue(await useDatabase(), who, rules)
 })

@@ -5,11 +5,11 @@ import { readJson } from '../../http/body'
 import { failure } from '../../http/failure'
 import { attemptSucceeded, countAttempt } from '../../http/guessing'
 import { logOf } from '../../http/log'
-import { isRightPin } from '../../http/pin'
+import { checkPin, pinSecret } from '../../http/pin'
 import { deviceHash, sealSession, sessionByPin } from '../../http/session-cookie'
 import { lockedOrSignedIn } from '../../http/signed-in'
 import { defineRoute } from '../../http/route'
-import { countPin, findPin, openSessionAgain, peopleOfDevice, pinWorks } from '../../repositories/locks'
+import { countPin, findPin, openSessionAgain, peopleOfDevice, pinWorks, setPin } from '../../repositories/locks'
 import { endSessions } from '../../repositories/sessions'
 import type { SignedIn } from '../../repositories/staff'
 import { change } from '../../write/use-change'
@@ -25,7 +25,14 @@ async function provePin(event: H3Event, studioId: string, staffId: string, digit
   const left = secret === null ? null : await change(actor, { kind: 'pin.tried' }, (tx) => countPin(tx, staffId))
   if (secret === null || left === null)
     throw wrong('There is no PIN, or it was wrong too often. Please sign in with your password.')
-  if (await isRightPin(staffId, secret, digits)) return attemptSucceeded(event, tried)
+  const { right, isOld } = await checkPin(staffId, secret, digits)
+  if (right) {
+    if (isOld) {
+      const anew = await pinSecret(staffId, digits)
+      await change(actor, { kind: 'pin.tried' }, (tx) => setPin(tx, staffId, anew))
+    }
+    return attemptSucceeded(event, tried)
+  }
   logOf(event).warn({ what: 'PIN refused', staff: staffId, left })
   throw wrong(
     left === 0

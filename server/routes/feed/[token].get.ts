@@ -8,10 +8,10 @@ import { failure } from '../../http/failure'
 import { countAttempt } from '../../http/guessing'
 import { defineRoute } from '../../http/route'
 import { hashOf } from '../../http/tokens'
+import { seesOf } from '../../repositories/absences'
 import { bookingsForCalendar } from '../../repositories/bookings'
 import { findCalendar } from '../../repositories/calendar-links'
 import { dueDays } from '../../repositories/due-days'
-import { findTimeZone } from '../../repositories/staff'
 
 /** How far back a calendar goes, days. */
 const BACK_DAYS = 30
@@ -26,8 +26,9 @@ export default defineRoute({ access: 'open', pace: 'secret' }, async (event) => 
     throw failure(404, 'This calendar address does not work any more.')
   }
   const from = subDays(new Date(), BACK_DAYS).toISOString()
-  const visits = await bookingsForCalendar(db, found, from)
-  const zone = await findTimeZone(db, found)
+  const zone = found.timeZone
+  const sees = await seesOf(db, { ...found, staffId: found.madeBy }, localDay(Date.now(), zone))
+  const visits = await bookingsForCalendar(db, { ...found, sees }, from)
   const due = await dueDays(db, found, localDay(Date.now(), zone), zone)
   setHeader(event, 'content-type', 'text/calendar; charset=utf-8')
   setHeader(event, 'cache-control', 'private, no-store')

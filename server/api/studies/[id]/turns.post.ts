@@ -25,7 +25,7 @@ export default defineRoute({ access: 'coach', proof: 'second' }, async (event) =
   if (!person || !pen) throw failure(404, 'Nobody of this study.')
   if (pen.staffId && !pen.agreedOn)
     throw failure(409, `${pen.name} has not agreed to be compared: note the day they did first.`)
-  const client = await findClient(await useDatabase(), who, person.clientId)
+  const client = person.clientId && (await findClient(await useDatabase(), who, person.clientId))
   if (!client) throw failure(404, 'There is no such client, or not one of yours.')
   if (!client.consentOn) throw failure(409, `Note ${client.name}’s consent to being measured first.`)
   const day = localDay(input.startedAt, zoneOf(event))

@@ -12,6 +12,8 @@ export default defineRoute({ access: 'coach', proof: 'second' }, async (event): 
   const stored = await challengeAt(event)
   const sentence = 'They do not take part.'
   const id = idParam(event, sentence, 'entry')
+  const { entries } = await challengeFacts(event)
+  if (!entries.some((one) => one.id === id && one.clientId !== null)) throw failure(404, sentence)
   await change(actorOf(event), { kind: 'challenge.left', subjectId: id }, async (tx) => {
     if (!(await leaveChallenge(tx, stored.id, id))) throw failure(404, sentence)
   })

@@ -21,6 +21,8 @@ const fonts = [400, 700].map((weight) => `atkinson-hyperlegible-next-latin-${wei
 const APART = {
   // Pages to take home are printed there (server/take-home/print-apart.ts).
   'pdf-worker.mjs': './server/take-home/pdf-worker.ts',
+  // Files people bring are read there (server/exchange/read-apart.ts).
+  'file-reader.mjs': './server/exchange/file-reader-program.ts',
   // A backup is restored there as a trial (server/jobs/try-restore.ts).
   'restore-trial.mjs': './server/exchange/restore-trial-program.ts',
 }

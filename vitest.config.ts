@@ -37,6 +37,7 @@ const EMBEDDED = server(
  */
 const EITHER = server(
   'accounts',
+  'attacked',
   'bad-input',
   'devices',
   'every-route',

@@ -139,7 +139,8 @@ export const studios = {
   change: (studio: StudioInput) => call<Me>('PATCH', '/api/studio', studio),
   setRules: (rules: StudioRules) => call<Me>('PUT', '/api/studio/rules', rules),
   offerEnergy: (offered: boolean) => call<Me>('PUT', '/api/studio/energy', { offered }),
-  checkRecord: () => call<RecordCheck>('GET', '/api/record/check'),
+  checkRecord: (noted: string | null) =>
+    call<RecordCheck>('GET', '/api/record/check', undefined, { query: noted ? { noted } : {} }),
   /** What is null is not asked by. */
   record: (by: Record<string, string | null>) =>
     call<RecordPage>('GET', '/api/record', undefined, {
@@ -170,6 +171,7 @@ export const sets = {
 export const mails = {
   list: () => call<Mailbox>('GET', '/api/mail'),
   sendNow: () => call<Mailbox>('POST', '/api/mail/send', {}),
+  confirmAddress: (address: string | null) => call<Mailbox>('PUT', '/api/mail/address', { address }),
   stop: (token: string) => call<{ studioName: string }>('POST', '/api/stop-mail', { token }),
 }
 

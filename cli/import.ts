@@ -5,6 +5,7 @@ import { columnLetters } from '../exchange/table/cells'
 import { importArchive } from '../server/exchange/archive-in'
 import { openArchive } from '../server/exchange/archive-read'
 import { bringFile } from '../server/exchange/bring-file'
+import { readHere } from '../server/exchange/file-reader'
 import { kindOf } from '../server/exchange/files'
 import { NotClean } from '../server/exchange/store-incoming'
 import type { LookedAt } from '../shared/schemas/data'
@@ -55,7 +56,7 @@ await atStore(values.data, async (at) => {
     process.exitCode = 2
     return
   }
-  const through = { db: at.store.database, photos: at.photos, change: at.change }
+  const through = { db: at.store.database, photos: at.photos, reader: readHere, change: at.change }
   const done = await bringFile(through, at.who, { ...file, id: uuid(), plan: null }, shownProgress).catch(
     (error: unknown) => {
       if (!(error instanceof NotClean) || !error.looked) throw error

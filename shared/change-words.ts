@@ -2,6 +2,7 @@
 export const CHANGE_WORDS = {
   'studio.made': 'made the studio',
   'studio.changed': 'changed the studio',
+  'studio.address': 'confirmed the address in mails',
   'caliper.retired': 'put a caliper away or took it out again',
   'caliper.corrected': 'decided about a caliper’s correction',
   'training.planned': 'set a plan of training',

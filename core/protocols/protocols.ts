@@ -33,12 +33,19 @@ export const PROTOCOLS: Readonly<Record<ProtocolId, Protocol>> = PROTOCOL_TABLE
 
 /** Versions of sets studios have made, by id: what one says never changes, so that knowing it once is enough. */
 const own = new Map<string, Protocol>()
+const ownSets = new Map<string, CustomSet>()
 
 /** Makes a version of a studio's set known. Its id is its alone; knowing it again changes nothing. */
 export function learnSet(set: CustomSet): Protocol {
   const known = own.get(set.id) ?? customProtocol(set)
   own.set(set.id, known)
+  ownSets.set(set.id, set)
   return known
+}
+
+/** Every version of a set that was made known: to make them known to another thread. */
+export function learntSets(): CustomSet[] {
+  return [...ownSets.values()]
 }
 
 /** The protocol with this id, a studio's own versions included, or null for an unknown id. */

@@ -7,8 +7,17 @@ import { cellDate, isDateFormat } from './sheet-dates'
 const MB = 1024 ** 2
 /** A workbook of a million cells unpacks to some tens of megabytes; what unpacks a thousandfold is a bomb. */
 const ZIP_LIMITS = { parts: 2_000, partBytes: 600 * MB, allBytes: 1_000 * MB, ratio: 400 }
-/** Words of all cells together, characters. */
+/** Words of all cells together, characters; and how many of them. */
 const SHARED_TEXT = 60 * MB
+const SHARED_STRINGS = 2_000_000
+/** Characters of one piece of XML (a tag with its attributes, a text): a cell has at most two thousand. */
+const LONGEST_TOKEN = 256 * 1024
+/** Elements within each other: a sheet has five. */
+const DEEPEST = 64
+/** Styles of cells (a spreadsheet has at most 65,490), sheets, and cells of a sheet. */
+const STYLES = 65_490
+const SHEETS = 1_000
+const CELLS = 20_000_000
 
 const NO_WORKBOOK = 'This file is no workbook that can be read here: please save it as .xlsx or .csv.'
 
@@ -32,15 +41,33 @@ const local = (name: string) => name.slice(name.indexOf(':') + 1)
 async function* parsePart(stream: Readable, handlers: Handlers): AsyncGenerator<void> {
   const parser = new SaxesParser()
   let fault: Error | null = null
+  // The parser holds a piece of XML until it ends: without these bounds one attribute could fill the memory.
+  let depth = 0
+  let sinceToken = 0
+  const isToken = () => (sinceToken = 0)
   parser.on('error', (error) => (fault ??= error))
   // A document type could define text that grows without end: none of these files has one.
   parser.on('doctype', () => (fault ??= new Error('doctype')))
-  if (handlers.open) parser.on('opentag', handlers.open)
-  if (handlers.text) parser.on('text', handlers.text)
-  if (handlers.close) parser.on('closetag', (tag) => handlers.close?.(local(tag.name)))
+  parser.on('opentag', (tag) => {
+    isToken()
+    depth += 1
+    if (depth > DEEPEST) fault ??= new Error('depth')
+    handlers.open?.(tag)
+  })
+  parser.on('text', (text) => {
+    isToken()
+    handlers.text?.(text)
+  })
+  parser.on('closetag', (tag) => {
+    isToken()
+    depth -= 1
+    handlers.close?.(local(tag.name))
+  })
   const decoder = new TextDecoder('utf-8')
   for await (const chunk of stream as AsyncIterable<Buffer>) {
+    sinceToken += chunk.length
     parser.write(decoder.decode(chunk, { stream: true }))
+    if (sinceToken > LONGEST_TOKEN + chunk.length) fault ??= new Error('token')
     if (fault) throw new TableRefused(NO_WORKBOOK)
     yield
   }
@@ -77,7 +104,8 @@ async function sharedStrings(zip: ZipIn): Promise<string[]> {
       if (name !== 'si') return
       strings.push(current.slice(0, LIMITS.cell + 1))
       all += current.length
-      if (all > SHARED_TEXT) throw new TableRefused('This workbook holds more words than any log: it is refused.')
+      if (all > SHARED_TEXT || strings.length > SHARED_STRINGS)
+        throw new TableRefused('This workbook holds more words than any log: it is refused.')
     },
   })
   return strings
@@ -97,6 +125,7 @@ async function dateStyles(zip: ZipIn): Promise<boolean[]> {
         const id = Number(attribute(tag, 'numFmtId'))
         styles.push(isDateFormat(id, formats.get(id)))
       }
+      if (styles.length > STYLES || formats.size > STYLES) throw new TableRefused(NO_WORKBOOK)
     },
     close(name) {
       if (name === 'cellXfs') inCells = false
@@ -112,6 +141,7 @@ async function sheetPaths(zip: ZipIn): Promise<{ paths: Map<string, string>; sin
       if (local(tag.name) !== 'Relationship') return
       const target = attribute(tag, 'Target')
       targets.set(attribute(tag, 'Id'), target.startsWith('/') ? target.slice(1) : `xl/${target}`)
+      if (targets.size > SHEETS * 4) throw new TableRefused(NO_WORKBOOK)
     },
   })
   const paths = new Map<string, string>()
@@ -125,6 +155,7 @@ async function sheetPaths(zip: ZipIn): Promise<{ paths: Map<string, string>; sin
         Object.entries(tag.attributes).find(([key]) => key !== 'sheetId' && local(key) === 'id')?.[1] ?? '',
       )
       if (path && zip.paths.includes(path)) paths.set(attribute(tag, 'name').slice(0, 100), path)
+      if (paths.size > SHEETS) throw new TableRefused(NO_WORKBOOK)
     },
   })
   return { paths, since1904 }
@@ -164,6 +195,7 @@ async function* readSheet(zip: ZipIn, path: string, knows: Knows): AsyncGenerato
   let style = 0
   let text = ''
   let takes = false
+  let lines = 0
   let cells = 0
   const part = parsePart(await zip.read(path), {
     open(tag) {
@@ -173,6 +205,8 @@ async function* readSheet(zip: ZipIn, path: string, knows: Knows): AsyncGenerato
         row = { line, cells: [] }
         place = -1
       } else if (name === 'c') {
+        cells += 1
+        if (cells > CELLS) throw new TableRefused('This sheet has more cells than any log: please bring it in parts.')
         place = placeOf(attribute(tag, 'r')) ?? place + 1
         type = attribute(tag, 't')
         style = Number(attribute(tag, 's')) || 0
@@ -192,8 +226,8 @@ async function* readSheet(zip: ZipIn, path: string, knows: Knows): AsyncGenerato
         row.cells[place] = cellOf(type, style, text, knows)
       }
       if (name === 'row' && row) {
-        cells += 1
-        if (cells > LIMITS.rows)
+        lines += 1
+        if (lines > LIMITS.rows)
           throw new TableRefused('This sheet has more than a million rows: please bring it in parts.')
         if (row.cells.some((cell) => cell !== null)) ready.push(row)
         row = null

@@ -5,6 +5,7 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import pg from 'pg'
 import { from as copyFrom } from 'pg-copy-streams'
 import { migrationsFolder, type Database, type Store } from './database'
+import { askAgain } from './lost-connection'
 import * as schema from './schema'
 
 /** Names of the locks processes agree on: who migrates, who does the jobs of the night. */
@@ -63,6 +64,7 @@ export async function openServerStore(url: string, connections = 10): Promise<St
   const pool = new pg.Pool({ ...configOf(url), max: connections })
   // A connection that breaks while nobody uses it is made anew when it is wanted.
   pool.on('error', () => undefined)
+  askAgain(pool)
   const database = drizzle(pool, { schema })
   const listeners: pg.Client[] = []
   const atOneMoment: Store['snapshot'] = (read) =>

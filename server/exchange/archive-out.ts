@@ -5,6 +5,7 @@ import { linesOf } from '../../exchange/archive/lines'
 import { zipTo, type ZipOut } from '../../exchange/archive/zip-out'
 import { migrationsCount, type Queryable, type Store } from '../db/database'
 import { deletedRows, homePhoto, photo, studio } from '../db/schema'
+import { endSaid, recordEnd } from '../repositories/record-chain'
 import type { PhotoStore } from '../ports/photo-store'
 import type { Progress } from './progress'
 import { archivedTables, type ArchivedTable } from './tables'
@@ -73,9 +74,11 @@ export interface DatabaseCounts {
   database: string
   /** Rows ever deleted, by table. */
   deleted: Record<string, number>
+  /** The newest entry of the audit log and its hash. */
+  record: string | null
 }
 
-async function countsOf(db: Queryable): Promise<DatabaseCounts> {
+async function countsOf(db: Queryable, studioId: string): Promise<DatabaseCounts> {
   const { rows } = await db.execute(
     sql`select c.system_identifier || '/' || d.oid as id from pg_control_system() c, pg_database d where d.datname = current_database()`,
   )
@@ -83,6 +86,7 @@ async function countsOf(db: Queryable): Promise<DatabaseCounts> {
   return {
     database: String(rows[0]?.id),
     deleted: Object.fromEntries(gone.map(({ tableName, rows: count }) => [tableName, count])),
+    record: endSaid(await recordEnd(db, { studioId })),
   }
 }
 
@@ -103,7 +107,7 @@ async function writeTables(db: Queryable, zip: ZipOut, { tell, stopped }: Progre
     const { sha256 } = await zip.add(tablePath(table.name), linesOf(pages))
     parts.set(table.name, { table: table.name, rows, sha256 })
   }
-  return { studio: own, parts, photoIds: await photoIds(db), counts: await countsOf(db) }
+  return { studio: own, parts, photoIds: await photoIds(db), counts: await countsOf(db, own.id) }
 }
 
 /**

@@ -26,9 +26,16 @@ export type Damage = z.output<typeof damage>
 const backupState = z.strictObject({
   /** Names in the order the backups were made, which a wrong clock does not change. */
   order: z.array(z.string()).default([]),
-  /** Which database each backup is of, and how many rows had ever been deleted then, by table. */
+  /** Which database each backup is of, how many rows had ever been deleted then by table, and the audit log's end. */
   counts: z
-    .record(z.string(), z.strictObject({ database: z.string(), deleted: z.record(z.string(), z.number()) }))
+    .record(
+      z.string(),
+      z.strictObject({
+        database: z.string(),
+        deleted: z.record(z.string(), z.number()),
+        record: z.string().nullable(),
+      }),
+    )
     .default({}),
   trial: trial.nullable().default(null),
   damage: damage.nullable().default(null),

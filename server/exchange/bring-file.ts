@@ -9,6 +9,7 @@ import type { Change, Unit } from '../write/change'
 import { dataImport } from '../db/schema'
 import { importArchive } from './archive-in'
 import { openArchive } from './archive-read'
+import type { FileReader } from './file-reader'
 import { kindOf, lookAt, rememberHeadings, type BroughtFile } from './files'
 import type { Progress } from './progress'
 import { NotClean, storeIncoming } from './store-incoming'
@@ -17,6 +18,8 @@ import { NotClean, storeIncoming } from './store-incoming'
 export interface Through {
   db: Queryable
   photos: PhotoStore
+  /** Where files are read. */
+  reader: FileReader
   change: <Result>(what: Change, work: (tx: Transaction, unit: Unit) => Promise<Result>) => Promise<Result>
 }
 
@@ -56,7 +59,7 @@ async function bringArchive(
 export async function bringFile(through: Through, who: SignedIn, file: Brought, progress: Progress): Promise<unknown> {
   const kind = await kindOf(file)
   if (kind.type === 'archive') return bringArchive(through, who, file, progress)
-  const { look, found, rows } = await lookAt(through.db, who, file, kind, file.plan, progress)
+  const { look, found, rows } = await lookAt(through.db, who, file, kind, file.plan, progress, through.reader)
   if (!found || found.problemCount > 0) throw new NotClean(look.looked)
   await through.change({ kind: 'data.imported', subjectId: file.id }, async (tx) => {
     const what = { id: file.id, kind: kind.type, fileName: file.name.slice(0, 200) }

@@ -3,22 +3,21 @@ import { and, eq, sql } from 'drizzle-orm'
 import { clockIn } from '../../core/calendar'
 import { PROTOCOLS, findProtocol } from '../../core/protocols'
 import { SITES, type SiteId } from '../../core/sites'
-import { READINGS_HEADER, incomingReadings } from '../../exchange/readings-csv'
+import { READINGS_HEADER } from '../../exchange/readings-csv'
 import type { CellProblem, IncomingClient, IncomingRow, Tell } from '../../exchange/incoming'
 import { TableRefused } from '../../exchange/table/cells'
 import { readHeading, type Means, type Remembered } from '../../exchange/table/headings'
 import { readCsv } from '../../exchange/table/read-csv'
-import { openWorkbook } from '../../exchange/table/read-xlsx'
-import { incomingTable, openQuestions, shapeOf, type TableFile } from '../../exchange/table/source'
+import { openQuestions, type TableFile } from '../../exchange/table/source'
 import type { TablePlan } from '../../exchange/table/visits'
 import { openZipIn } from '../../exchange/archive/zip-in'
-import { incomingBundle } from '../../exchange/fhir/bundle-in'
 import type { FileLook, ImportKind, TableLook, TablePlanInput } from '../../shared/schemas/data'
 import type { Queryable, Transaction } from '../db/database'
 import { client, columnName, studio } from '../db/schema'
 import { listSets } from '../repositories/sets'
 import type { InStudio, SignedIn } from '../repositories/staff'
 import { BringIn, type Terms } from './bring-in'
+import { readHere, type FileReader } from './file-reader'
 import { isSealed } from '../sealed/sealed-file'
 import type { Progress } from './progress'
 
@@ -113,7 +112,7 @@ async function clientOf(db: Queryable, { studioId }: InStudio, id: string | null
   return found ? { ...found, heightCm: null } : null
 }
 
-/** A file ready to be looked through: its rows, and how they are held against what is here. */
+/** A file ready to be looked through: its rows, and how they are compared with what is here. */
 interface Readable {
   terms: Terms
   rows: (tell: Tell) => AsyncIterable<IncomingRow>
@@ -127,16 +126,12 @@ async function readableTable(
   file: BroughtFile,
   form: 'csv' | 'xlsx',
   given: TablePlanInput | null,
+  reader: FileReader,
 ): Promise<Readable> {
-  let sheets: string[] = []
-  if (form === 'xlsx') {
-    const workbook = await openWorkbook(file.path)
-    workbook.close()
-    sheets = [...workbook.sheets]
-  }
+  const sheets = form === 'xlsx' ? await reader.sheets(file.path) : []
   const sheet = given?.sheet ?? sheets[0] ?? null
   const said = given?.columns ?? []
-  const shape = await shapeOf({ path: file.path, kind: form, sheet }, await remembered(db, who), {
+  const shape = await reader.shape({ path: file.path, kind: form, sheet }, await remembered(db, who), {
     ...(given ? { layout: given.layout, headingLine: given.headingLine, dateOrder: given.dateOrder } : {}),
     ...(said.length > 0 ? { columns: said } : {}),
   })
@@ -174,7 +169,7 @@ async function readableTable(
   const whole: TableFile = { path: file.path, kind: form, sheet, layout }
   return {
     terms: { studioId: who.studioId, byDay: place('time') < 0, rowIsWhole: true, places },
-    rows: (tell) => incomingTable(whole, reading, tell),
+    rows: (tell) => reader.rows({ type: 'table', file: whole, plan: reading }, tell),
     table: { sheets, plan, headings, samples, asksOrder, order: dateOrder, rows, sets: sets.slice(0, 40) },
     questions: openQuestions(shape, one !== null),
   }
@@ -187,15 +182,16 @@ async function readable(
   file: BroughtFile,
   { type, form }: Kind,
   plan: TablePlanInput | null,
+  reader: FileReader,
 ): Promise<Readable> {
   const terms: Terms = { studioId: who.studioId, byDay: false, rowIsWhole: false }
   const plain = { terms, table: null, questions: [] }
-  if (type === 'readings') return { ...plain, rows: (tell) => incomingReadings(readCsv(file.path), tell) }
-  if (type === 'fhir') return { ...plain, rows: (tell) => incomingBundle(file.path, tell) }
-  return readableTable(db, who, file, form === 'xlsx' ? 'xlsx' : 'csv', plan)
+  if (type === 'readings' || type === 'fhir')
+    return { ...plain, rows: (tell) => reader.rows({ type, path: file.path }, tell) }
+  return readableTable(db, who, file, form === 'xlsx' ? 'xlsx' : 'csv', plan, reader)
 }
 
-/** Looks a file of check-ins through: nothing is stored. */
+/** Looks a file of check-ins through: nothing is stored. @param reader where it is read */
 export async function lookAt(
   db: Queryable,
   who: InStudio,
@@ -203,8 +199,9 @@ export async function lookAt(
   kind: Kind,
   plan: TablePlanInput | null,
   progress: Progress,
+  reader: FileReader = readHere,
 ): Promise<{ look: FileLook; found: BringIn | null; rows: Readable['rows'] }> {
-  const { terms, rows, table, questions } = await readable(db, who, file, kind, plan)
+  const { terms, rows, table, questions } = await readable(db, who, file, kind, plan, reader)
   const base = { type: kind.type, table, archive: null }
   // Until every question is answered, reading on would tell the same of every row.
   if (questions.length > 0) {

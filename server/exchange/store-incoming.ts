@@ -161,6 +161,8 @@ export async function storeIncoming(
   const named = await tx.select({ id: staff.id, name: staff.name }).from(staff)
   const storing: Storing = { who, importId, staff: new Map(named.map((one) => [sameName(one.name), one.id])) }
   const out = new Gathered(tx)
+  // Tried again after a lost connection: nothing of the first time is stored.
+  for (const visit of found.visits.values()) visit.stored = false
   await out.add(dataImport, {
     id: importId,
     studioId: who.studioId,

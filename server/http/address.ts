@@ -32,19 +32,7 @@ export function addressOf(event: H3Event): string {
   return chain.reverse().find((one) => one !== '' && !proxies.includes(one)) ?? peer
 }
 
-let known: string | null = null
-
-/** Where a coach last reached this application: what links in mails begin with, unless it is configured. */
-export function lastAddress(): string | null {
-  return known
-}
-
-/** Notes where a coach reaches it. */
-export function noteAddress(event: H3Event): void {
-  known = ownOrigin(event)
-}
-
-/** Scheme and host this application is reached under, as the browser sees it. */
+/** Scheme and host this application is reached under, as this request's browser says: for answers to that browser alone. */
 export function ownOrigin(event: H3Event): string {
   const forwarded = isForwarded(event)
   const first = (name: string) => (forwarded ? getHeader(event, name)?.split(',')[0]?.trim() : undefined)
@@ -52,4 +40,12 @@ export function ownOrigin(event: H3Event): string {
   const scheme = first('x-forwarded-proto') ?? (encrypted ? 'https' : 'http')
   const host = first('x-forwarded-host') ?? getHeader(event, 'host') ?? ''
   return `${scheme}://${host}`.toLowerCase()
+}
+
+/**
+ * What links in mails begin with: the configured address (NUXT_ADDRESS), else the one a lead has confirmed, else none.
+ * Never what a request says of itself: a stranger writes that.
+ */
+export function mailAddress(confirmed: string | null): string | null {
+  return useRuntimeConfig().address || confirmed
 }

@@ -37,20 +37,31 @@ export async function sessionOf(event: H3Event, remembered = false): Promise<Fou
   return remembered ? watchingSession(user.sessionId) : refreshSession(user.sessionId)
 }
 
-function refuse(event: H3Event, why: string, staff: string, sentence: string): never {
+function note(event: H3Event, why: string, staff: string): void {
   logOf(event).warn({ what: 'refused', why, staff })
-  throw failure(403, sentence)
 }
 
 /** Throws unless a person's role and proof are what the route demands. */
 function check(event: H3Event, found: FoundSession, wanted: StaffAccess): void {
-  if (wanted.access !== 'recorder' && found.role === 'recorder')
-    refuse(event, 'role', found.staffId, 'A recorder writes readings down and nothing else. Please ask a coach.')
-  if (wanted.access === 'lead' && found.role !== 'lead')
-    refuse(event, 'role', found.staffId, 'Only the lead coach can do this.')
+  const { role, staffId } = found
+  if ((wanted.access !== 'recorder' && role === 'recorder') || (wanted.access === 'lead' && role !== 'lead')) {
+    note(event, 'role', staffId)
+    throw failure(
+      403,
+      role === 'recorder'
+        ? 'A recorder writes readings down and nothing else. Please ask a coach.'
+        : 'Only the lead coach can do this.',
+    )
+  }
   if (wanted.proof === 'none') return
-  if (found.lacksSecond && !wanted.beforeSecond) throw withoutSecond()
-  if (wanted.proof === 'fresh' && !isFresh(found)) throw unconfirmed()
+  if (found.lacksSecond && !wanted.beforeSecond) {
+    note(event, 'no second factor', staffId)
+    throw withoutSecond()
+  }
+  if (wanted.proof === 'fresh' && !isFresh(found)) {
+    note(event, 'no fresh proof', staffId)
+    throw unconfirmed()
+  }
 }
 
 async function admitStaff(event: H3Event, wanted: StaffAccess): Promise<void> {
@@ -64,7 +75,10 @@ async function admitStaff(event: H3Event, wanted: StaffAccess): Promise<void> {
   context.atDevice = { ...person, lockedAt }
   await keepPace(event, wanted.pace)
   if (wanted.whenLocked) return
-  if (lockedAt !== null) throw locked()
+  if (lockedAt !== null) {
+    note(event, 'locked', found.staffId)
+    throw locked()
+  }
   check(event, found, wanted)
   context.signedIn = person
   if (wanted.looked === 'record') await noteLook(event)

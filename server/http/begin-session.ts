@@ -9,27 +9,29 @@ import { addMail } from '../repositories/mails'
 import { endSessions, findSession } from '../repositories/sessions'
 import { findPerson } from '../repositories/staff'
 import { change } from '../write/use-change'
-import { ownOrigin } from './address'
+import { mailAddress } from './address'
 import { logOf } from './log'
 import { deviceOf, openSession, sealSession } from './session-cookie'
 
 type Person = NonNullable<Awaited<ReturnType<typeof findPerson>>>
 
-function strangeWords({ name, timeZone, studioName }: Person, device: string, origin: string, now: Date): string {
+function strangeWords({ name, timeZone, studioName, address }: Person, device: string, now: Date): string {
   const [first = name] = name.split(' ')
   const at = formatISO9075(new TZDate(now, timeZone)).slice(0, 16)
-  return `Hello ${first},\n\nsomebody signed in to your account at ${studioName} on a device you had not signed in on before: ${device}, ${at} (${timeZone}).\n\nIf that was you, there is nothing to do. If not, sign in, end that session and choose another password: ${origin}/studio/account\n\n${studioName}`
+  const own = mailAddress(address)
+  const where = own ? `: ${own}/studio/account` : ', under Studio, Account'
+  return `Hello ${first},\n\nsomebody signed in to your account at ${studioName} on a device you had not signed in on before: ${device}, ${at} (${timeZone}).\n\nIf that was you, there is nothing to do. If not, sign in, end that session and choose another password${where}.\n\n${studioName}`
 }
 
 /**
- * Whoever has proved who they are is signed in: a session, its cookies, the device remembered. Of a device that is new to
- * somebody who has others, they are told by mail and on those.
+ * Signs a person in who has proved who they are: a session, its cookies, the device remembered. A sign-in on a device that
+ * is new to them is reported by mail and on their other devices.
  */
 export async function beginSession(event: H3Event, who: { staffId: string; studioId: string }): Promise<void> {
   const { staffId, studioId } = who
   const db = await useDatabase()
   const device = await deviceOf(event, db, who)
-  // Whoever was signed in here before is not any more, also where the device was locked.
+  // The session that was here before ends, also where the device was locked.
   const { user } = await getUserSession(event)
   const before = user?.sessionId ? await findSession(db, user.sessionId) : null
   const kind = device.strange ? 'session.strange' : 'session.started'
@@ -44,7 +46,7 @@ export async function beginSession(event: H3Event, who: { staffId: string; studi
         studioId,
         toAddress: person.email,
         subject: `A sign-in on a new device, ${person.studioName}`,
-        words: strangeWords(person, begun.words, ownOrigin(event), new Date()),
+        words: strangeWords(person, begun.words, new Date()),
         about: `sign-in ${begun.id}`,
       })
     return begun

@@ -59,12 +59,37 @@ function refuseBroken(value: unknown): void {
   if (fields.length > 0) throw failure(422, message, fields.slice(0, 20))
 }
 
+/** Objects and lists within each other: the deepest body of ours has seven. */
+const DEEPEST = 64
+
+/** Whether JSON is nested deeper than that; told before it is parsed, because walking through it would end the call. */
+function isTooDeep(text: string): boolean {
+  let depth = 0
+  let quoted = false
+  for (let i = 0; i < text.length; i += 1) {
+    const sign = text[i]
+    if (quoted) {
+      if (sign === '\\') i += 1
+      else if (sign === '"') quoted = false
+    } else if (sign === '"') quoted = true
+    else if (sign === '{' || sign === '[') {
+      depth += 1
+      if (depth > DEEPEST) return true
+    } else if (sign === '}' || sign === ']') depth -= 1
+  }
+  return false
+}
+
 /** Reads a JSON body through its schema. Throws a 4xx with a sentence and the fields it is about. */
 export async function readJson<Schema extends z.ZodType>(event: H3Event, schema: Schema): Promise<z.output<Schema>> {
   if (!/^application\/json\s*(;|$)/i.test(getHeader(event, 'content-type') ?? '')) {
     throw failure(415, 'This address takes JSON (content-type application/json).')
   }
   const text = await readText(event)
+  if (isTooDeep(text)) {
+    const message = 'What was sent is nested too deeply.'
+    throw failure(400, message, [{ field: 'body', message }])
+  }
   let body: unknown
   try {
     body = JSON.parse(text)

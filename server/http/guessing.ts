@@ -3,6 +3,7 @@ import { usePorts } from '../ports'
 import type { Pace } from '../ports/attempts'
 import { addressOf } from './address'
 import { failure } from './failure'
+import { logOf } from './log'
 
 /** A person mistypes a few times; a guesser is slowed down to a crawl, and nobody is locked out for long. */
 const ACCOUNT: Pace = { free: 5, firstMs: 1_000, longestMs: 5 * 60_000 }
@@ -34,6 +35,7 @@ export async function countAttempt(event: H3Event, tried: Tried): Promise<void> 
   ])
   if (wait === 0) return
   const seconds = Math.ceil(wait / 1000)
+  logOf(event).warn({ what: 'refused', why: 'too many attempts', real: tried.real, seconds })
   setHeader(event, 'retry-after', seconds)
   throw failure(
     429,

@@ -1,4 +1,5 @@
 import { DatabaseGone } from '../db/guarded-client'
+import { isConnectionLost } from '../db/lost-connection'
 import { PhotoStoreFailed } from '../ports/s3-photos'
 
 const FULL = 'The disk of the machine this runs on is full: nothing could be stored. What was stored before is safe.'
@@ -10,19 +11,6 @@ const DISK_FULL = '53100'
 /** The operating system's. */
 const NO_SPACE = new Set(['ENOSPC', 'EDQUOT'])
 
-/** A server that cannot be reached, or is shutting down or starting (PostgreSQL's class 57P and 08; the system's own). */
-const AWAY = new Set([
-  '57P01',
-  '57P02',
-  '57P03',
-  '08000',
-  '08001',
-  '08003',
-  '08006',
-  'ECONNREFUSED',
-  'ECONNRESET',
-  'EPIPE',
-])
 const NO_DATABASE =
   'The database cannot be reached at the moment. What was stored before is safe; please try again in a moment.'
 const NO_PICTURES =
@@ -41,5 +29,5 @@ export function isOutOfOrder(causes: readonly unknown[]): string | null {
   if (codes.some((code) => code === DISK_FULL || NO_SPACE.has(code))) return FULL
   if (stopped || causes.some((cause) => cause instanceof DatabaseGone)) return GONE
   if (causes.some((cause) => cause instanceof PhotoStoreFailed)) return NO_PICTURES
-  return codes.some((code) => AWAY.has(code)) ? NO_DATABASE : null
+  return causes.some(isConnectionLost) ? NO_DATABASE : null
 }

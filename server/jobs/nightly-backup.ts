@@ -9,7 +9,7 @@ import { listBackups, makeBackup } from '../exchange/backups'
 import { UNWATCHED, type Progress } from '../exchange/progress'
 import { errorFacts, log } from '../http/log'
 import type { PhotoStore } from '../ports/photo-store'
-import { recordEnd } from '../repositories/record-chain'
+import { endSaid, recordEnd } from '../repositories/record-chain'
 import { alone } from './alone'
 import { tryRestoreWhenDue, type TryRestore } from './try-restore'
 
@@ -54,11 +54,11 @@ export async function backupStatus(
   const [own] = await store.database.select({ since: studio.createdAt }).from(studio)
   const last = all[0] ?? null
   const since = Math.max(Date.parse(last?.at ?? '1970-01-01'), Date.parse(own?.since ?? new Date(now).toISOString()))
-  const { trial, damage } = await readBackupState(folder)
+  const { trial, damage, counts } = await readBackupState(folder)
   // A clock was wrong then, or is now: how old this backup is cannot be said.
   const ahead = since - now > AHEAD_MS
   return {
-    last,
+    last: last && { ...last, record: counts[last.name]?.record ?? null },
     count: all.length,
     bytes: all.reduce((sum, { bytes }) => sum + bytes, 0),
     missed: ahead || now - since > MISSED_AFTER_MS,
@@ -66,6 +66,19 @@ export async function backupStatus(
     trial: trial && { name: trial.name, at: trial.at, rows: trial.rows, fault: trial.fault },
     damage,
   }
+}
+
+/** The last day the audit log's end was written into this process's log. */
+let endLoggedOn = ''
+
+/** Writes the newest hash of the audit log into the log once a day: kept there, it shows whether the log is written anew. */
+export async function logRecordEnd({ store }: Pick<BackingUp, 'store'>, now = new Date()): Promise<void> {
+  const today = now.toISOString().slice(0, 10)
+  if (endLoggedOn === today) return
+  const [own] = await store.database.select({ studioId: studio.id }).from(studio)
+  if (!own) return
+  log.info({ what: 'audit log', end: endSaid(await recordEnd(store.database, own)) })
+  endLoggedOn = today
 }
 
 /** Makes the night's backup where the day has none yet: asked every few minutes. Failures are logged. */
@@ -86,7 +99,7 @@ export async function backupWhenDue(at: BackingUp, now = new Date()): Promise<vo
       what: 'backup made',
       bytes: made.bytes,
       missingPhotographs: made.missing,
-      record: end && `${end.seq}:${end.hash}`,
+      record: endSaid(end),
     })
   } catch (error) {
     if (!(error instanceof DamageFound)) log.error({ what: 'backup failed', ...errorFacts(error) })

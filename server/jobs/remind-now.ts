@@ -1,6 +1,5 @@
 import { useRuntimeConfig } from 'nitropack/runtime'
 import { useStore } from '../db/use-database'
-import { lastAddress } from '../http/address'
 import { errorFacts, log } from '../http/log'
 import { usePorts } from '../ports'
 import { alone } from './alone'
@@ -17,7 +16,7 @@ export function remindNow(): Promise<unknown> {
         await remind({
           store,
           ports: usePorts(),
-          address: address || lastAddress(),
+          address: address || null,
           from: mailFrom || 'Oak Pinch <no-reply@localhost>',
         })
       }),

@@ -23,7 +23,7 @@ import { changeIn } from '../write/change'
 export interface Reminding {
   store: Pick<Store, 'database' | 'settle'>
   ports: Pick<Ports, 'bus' | 'shelf' | 'mail'>
-  /** Scheme and host the studio is reached under; without it no mail is written: none could be stopped. */
+  /** The configured scheme and host; null: what a lead of each studio has confirmed. */
   address: string | null
   from: string
 }
@@ -51,9 +51,17 @@ function visitWords(studio: Studio, name: string, { startsAt, assessor }: MailVi
 const handInWords = (studio: Studio, name: string) =>
   `Hello ${first(name)},\n\ntoday is the day to hand in the week, if it suits you. Your own link is on your phone.\n\n${studio.name}`
 
-/** Writes the mails that are due in a studio now. @returns how many were new */
+/** What links of a studio's mails begin with; null: they carry none. */
+const addressOf = ({ address }: Reminding, studio: Studio) => address ?? studio.address
+
+/**
+ * Writes the mails that are due in a studio now. Without an address there are none: they could not be stopped.
+ * @returns how many were new
+ */
 async function write(reminding: Reminding, studio: Studio, now: Date): Promise<number> {
   const { store, ports } = reminding
+  const address = addressOf(reminding, studio)
+  if (address === null) return 0
   const db = store.database
   const people = await remindedClients(db, studio.id)
   if (people.length === 0) return 0
@@ -93,7 +101,7 @@ async function write(reminding: Reminding, studio: Studio, now: Date): Promise<n
       if (newest && newest.day > addDays(today, -HANDED_IN_DAYS)) continue
     }
     const token = randomToken()
-    const stop = `${reminding.address}/stop#${token}`
+    const stop = `${address}/stop#${token}`
     const id = uuid()
     const row = {
       id,
@@ -127,7 +135,7 @@ async function calendarFor(reminding: Reminding, studio: Studio, about: string, 
   const visit = visits.find((one) => one.id === id)
   if (!visit) return null
   const entry = { ...visit, title: `Visit at ${studio.name}`, cancelled: false, alarmMinutes: 120 }
-  return calendarOf(studio.name, [entry], new URL(reminding.address ?? 'http://localhost').hostname)
+  return calendarOf(studio.name, [entry], new URL(addressOf(reminding, studio) ?? 'http://localhost').hostname)
 }
 
 /** Sends what waits. One that fails is tried again later, a few times. @returns how many left */
@@ -157,7 +165,6 @@ async function send(reminding: Reminding, studio: Studio, now: Date, quiet = fal
 /** Writes and sends what is due in every studio; nothing but what is about somebody's own account leaves in its quiet hours. */
 export async function remind(reminding: Reminding, now = new Date()): Promise<{ written: number; sent: number }> {
   const done = { written: 0, sent: 0 }
-  if (reminding.address === null) return done
   for (const studio of await studiosForMail(reminding.store.database)) {
     if (isQuiet(studio, Number(sayInZone(now, studio.timeZone, 'H')))) {
       done.sent += await send(reminding, studio, now, true)

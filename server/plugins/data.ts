@@ -2,7 +2,7 @@ import { hoursToMilliseconds, minutesToMilliseconds } from 'date-fns'
 import { defineNitroPlugin, useRuntimeConfig } from 'nitropack/runtime'
 import { useDatabase } from '../db/use-database'
 import { errorFacts, log } from '../http/log'
-import { backupWhenDue } from '../jobs/nightly-backup'
+import { backupWhenDue, logRecordEnd } from '../jobs/nightly-backup'
 import { ownBackups } from '../jobs/own-backups'
 import { useDataJobs } from '../jobs/use-data'
 
@@ -17,11 +17,17 @@ export default defineNitroPlugin((nitro) => {
       useDataJobs().listen()
       return useDataJobs().sweep()
     })
+    .then(async () => logRecordEnd(await ownBackups()))
     .catch(tell)
   const sweeping = setInterval(() => void useDataJobs().sweep().catch(tell), SWEEP_EVERY_MS)
-  const looking = useRuntimeConfig().demo
-    ? null
-    : setInterval(() => void ownBackups().then(backupWhenDue).catch(tell), LOOK_EVERY_MS)
+  const look = () =>
+    void ownBackups()
+      .then(async (own) => {
+        await logRecordEnd(own)
+        await backupWhenDue(own)
+      })
+      .catch(tell)
+  const looking = useRuntimeConfig().demo ? null : setInterval(look, LOOK_EVERY_MS)
   sweeping.unref()
   looking?.unref()
   nitro.hooks.hook('close', () => {

@@ -17,7 +17,7 @@ export async function listRecord(
   who: InStudio,
   { staffId, clientId, kind, before }: Omit<RecordQuery, 'day'>,
   day: { from: string; to: string } | null,
-): Promise<RecordPage> {
+): Promise<Omit<RecordPage, 'end'>> {
   const rows = await db
     .select({
       id: audit.id,

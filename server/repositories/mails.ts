@@ -78,6 +78,7 @@ export async function studiosForMail(db: Queryable) {
       id: studio.id,
       name: studio.name,
       timeZone: studio.timeZone,
+      address: studio.address,
       quietFrom: studio.quietFrom,
       quietTo: studio.quietTo,
     })
@@ -129,3 +130,14 @@ export async function visitsBetween(db: Queryable, studioId: string, from: strin
 
 /** One visit as a mail speaks of it. */
 export type MailVisit = Awaited<ReturnType<typeof visitsBetween>>[number]
+
+/** What a lead has confirmed links in mails to begin with; null: nothing yet. */
+export async function findMailAddress(db: Queryable, { studioId }: InStudio): Promise<string | null> {
+  const [row] = await db.select({ address: studio.address }).from(studio).where(eq(studio.id, studioId))
+  return row?.address ?? null
+}
+
+/** Keeps that. */
+export async function setMailAddress(tx: Transaction, { studioId }: InStudio, address: string | null): Promise<void> {
+  await tx.update(studio).set({ address }).where(eq(studio.id, studioId))
+}

@@ -59,7 +59,7 @@ export async function checkRecord(
   return { entries: last.seq, last: last.hash || null, fault: null }
 }
 
-/** The newest place of a studio's chain: what is noted elsewhere, to be held against later. */
+/** The newest place of a studio's chain: noted elsewhere, it shows later whether the log was written anew. */
 export async function recordEnd(db: Queryable, { studioId }: InStudio): Promise<{ seq: number; hash: string } | null> {
   const [end] = await db
     .select({ seq: auditChain.seq, hash: auditChain.hash })
@@ -69,6 +69,9 @@ export async function recordEnd(db: Queryable, { studioId }: InStudio): Promise<
     .limit(1)
   return end ?? null
 }
+
+/** An entry and its hash as people note them. @example endSaid({ seq: 12, hash: '9f…' }) // '12:9f…' */
+export const endSaid = (end: { seq: number; hash: string } | null) => end && `${end.seq}:${end.hash}`
 
 /** Rows that come now bring their own chain with them, until the transaction ends; what has none gets it by `chainLoose`. */
 export async function chainComesAlong(tx: Transaction): Promise<void> {

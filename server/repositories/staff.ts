@@ -108,7 +108,13 @@ export async function findTimeZone(db: Queryable, { studioId }: InStudio): Promi
 /** Whom a mail about their account goes to; null when they may not sign in. */
 export async function findPerson(db: Queryable, staffId: string) {
   const [row] = await db
-    .select({ name: staff.name, email: staff.email, timeZone: studio.timeZone, studioName: studio.name })
+    .select({
+      name: staff.name,
+      email: staff.email,
+      timeZone: studio.timeZone,
+      studioName: studio.name,
+      address: studio.address,
+    })
     .from(staff)
     .innerJoin(studio, eq(studio.id, staff.studioId))
     .where(and(eq(staff.id, staffId), eq(staff.active, true)))

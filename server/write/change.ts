@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { Store, Transaction } from '../db/database'
+import { isConnectionLost } from '../db/lost-connection'
 import { audit, client } from '../db/schema'
 import type { Ports } from '../ports'
 import type { LiveMessage } from '../ports/bus'
@@ -21,7 +22,7 @@ export interface Change {
   subjectId?: string | undefined
 }
 
-/** What the work of a change can say about itself. */
+/** A change reports its side effects through the unit of work. */
 export interface Unit {
   /** Everything was there already: nothing is touched, recorded or published. */
   unchanged: () => void
@@ -52,32 +53,15 @@ export async function changeIn<Result>(
   change: Change,
   work: (tx: Transaction, unit: Unit) => Promise<Result>,
 ): Promise<Result> {
-  const about = { ...change }
-  const messages: LiveMessage[] = []
-  const ended: string[] = []
-  let unchanged = false
-  const result = await store.database.transaction(async (tx) => {
-    // One writer of a studio at a time, as the embedded database has it: what work looks at first still holds when it writes.
-    if (store.server)
-      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`studio ${actor.studioId}`}, 0))`)
-    const done = await work(tx, {
-      unchanged: () => (unchanged = true),
-      publish: (message) => messages.push(message),
-      endSessions: (ids) => ended.push(...ids),
-      silence: (ids) => ended.push(...ids),
-      concerns: (more) => Object.assign(about, more),
+  const { result, about, messages, ended, unchanged } = await attempt(store, actor, change, work)
+    .catch((error: unknown) => {
+      // The connection was lost before anything could be committed: once more, on another one.
+      if (!(error instanceof LostBeforeCommit)) throw error
+      return attempt(store, actor, change, work)
     })
-    if (unchanged) return done
-    if (about.clientId && !LOOKS.has(change.kind)) {
-      // Lines computed from the facts before are made anew.
-      await tx
-        .update(client)
-        .set({ touchedAt: sql`clock_timestamp()` })
-        .where(eq(client.id, about.clientId))
-    }
-    if (isRecorded(change.kind)) await tx.insert(audit).values(recordOf(actor, about))
-    return done
-  })
+    .catch((error: unknown) => {
+      throw error instanceof LostBeforeCommit ? error.cause : error
+    })
   // What was there already may have been committed a moment ago by another request: it is not safe before the disk says so.
   await store.settle()
   if (unchanged) return result
@@ -91,6 +75,51 @@ export async function changeIn<Result>(
   for (const message of messages) if (about.checkinId) ports.bus.publish(`checkin:${about.checkinId}`, message)
   for (const id of ended) ports.bus.publish(`session:${id}`, { kind: 'ended' })
   return result
+}
+
+/** The connection was lost while the work was done, so nothing of it was committed. */
+class LostBeforeCommit extends Error {}
+
+/** One transaction of a change, with what is to be told once it is stored. */
+async function attempt<Result>(
+  store: Where['store'],
+  actor: Actor,
+  change: Change,
+  work: (tx: Transaction, unit: Unit) => Promise<Result>,
+) {
+  const about = { ...change }
+  const messages: LiveMessage[] = []
+  const ended: string[] = []
+  let unchanged = false
+  let isDone = false
+  const run = async (tx: Transaction): Promise<Result> => {
+    // One writer of a studio at a time, as in the embedded database: what the work reads first still holds when it writes.
+    if (store.server)
+      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`studio ${actor.studioId}`}, 0))`)
+    const done = await work(tx, {
+      unchanged: () => (unchanged = true),
+      publish: (message) => messages.push(message),
+      endSessions: (ids) => ended.push(...ids),
+      silence: (ids) => ended.push(...ids),
+      concerns: (more) => Object.assign(about, more),
+    })
+    if (!unchanged) {
+      if (about.clientId && !LOOKS.has(change.kind)) {
+        // Lines computed from the facts before are made anew.
+        await tx
+          .update(client)
+          .set({ touchedAt: sql`clock_timestamp()` })
+          .where(eq(client.id, about.clientId))
+      }
+      if (isRecorded(change.kind)) await tx.insert(audit).values(recordOf(actor, about))
+    }
+    isDone = true
+    return done
+  }
+  const result = await store.database.transaction(run).catch((error: unknown) => {
+    throw !isDone && isConnectionLost(error) ? new LostBeforeCommit('lost', { cause: error }) : error
+  })
+  return { result, about, messages, ended, unchanged }
 }
 
 function recordOf(actor: Actor, { kind, clientId, checkinId, subjectId }: Change): typeof audit.$inferInsert {

@@ -140,7 +140,8 @@ export const fileName = z.object({ name: z.string().trim().min(1, 'This needs a 
 
 /** The last good backup. */
 export interface BackupStatus {
-  last: { name: string; at: string; bytes: number } | null
+  /** `record`: the newest entry of the audit log in it and its hash, to be noted elsewhere. */
+  last: { name: string; at: string; bytes: number; record: string | null } | null
   count: number
   bytes: number
   /** A night's was missed. */

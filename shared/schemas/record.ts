@@ -33,13 +33,28 @@ export interface RecordLine {
   subject: string | null
 }
 
-/** A page of the record; `next` is where the next one begins. */
+/** A page of the audit log; `next` is where the next one begins. */
 export interface RecordPage {
   lines: RecordLine[]
   next: string | null
+  /** Its newest entry and hash, to be noted elsewhere: "1204:9f…"; null: it is empty. */
+  end: string | null
 }
 
-/** What came of working the record's chain out anew. */
+/** What was noted elsewhere, to be checked against. */
+export const recordCheckQuery = z.strictObject({
+  noted: z
+    .string()
+    .trim()
+    .regex(/^\d{1,9}:[\da-f]{64}$/, 'This is an entry and its hash, such as 1204:9f2c… with 64 signs after the colon.')
+    .transform((text) => {
+      const [seq = '', hash = ''] = text.split(':')
+      return { seq: Number(seq), hash }
+    })
+    .optional(),
+})
+
+/** What checking the audit log's chain found. */
 export interface RecordCheck {
   /** Entries that are as they were written. */
   entries: number

@@ -17,6 +17,7 @@ import { booking, checkin, client, staff, studio } from '../../server/db/schema'
 import { seedDemoBench } from '../../server/db/demo-bench'
 import { seedDemoPhotos } from '../../server/db/demo-photos'
 import { seedDemoWeek } from '../../server/db/demo-week'
+import { readHere } from '../../server/exchange/file-reader'
 import { bringFile } from '../../server/exchange/bring-file'
 import { EXPORTS, writeExport, type ExportFormat } from '../../server/exchange/exports'
 import { takeBack } from '../../server/exchange/take-back'
@@ -105,6 +106,7 @@ function bring(store: Store, who: SignedIn, path: string, id = uuid()) {
   const through = {
     db: store.database,
     photos,
+    reader: readHere,
     change: (<Result>(what: Parameters<typeof changeIn>[2], work: Parameters<typeof changeIn<Result>>[3]) =>
       changeIn({ store, ports }, { kind: 'staff', ...who }, what, work)) as never,
   }

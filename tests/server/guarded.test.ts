@@ -121,6 +121,18 @@ describe('a session', () => {
     expect((await findSession(db, id, new Date(+last + 6 * 60_000)))?.stale).toBe(false)
     expect((await findSession(db, id, new Date(+last + 8 * 60_000)))?.stale).toBe(true)
     expect(await runs(addHours(last, 1.1))).toBe(false)
+    // Begun or used under a clock ahead of its time: set right, nobody is let in by it, however long the studio allows.
+    for (const [startedAt, seenAt] of [
+      [addDays(last, 400), addDays(last, 400)],
+      [began, addDays(last, 400)],
+    ] as const) {
+      await db.update(session).set({ startedAt: startedAt.toISOString(), seenAt: seenAt.toISOString() })
+      expect(await runs(addHours(last, 0.5))).toBe(false)
+    }
+    // Clocks of two processes differ by some seconds.
+    const ahead = new Date(+last + 60_000).toISOString()
+    await db.update(session).set({ startedAt: ahead, seenAt: ahead })
+    expect(await runs(last)).toBe(true)
     await store.close()
   })
 })

@@ -7,6 +7,7 @@ import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Store } from '../../server/db/database'
 import { client, staff } from '../../server/db/schema'
+import { readHere } from '../../server/exchange/file-reader'
 import { bringFile, type Through } from '../../server/exchange/bring-file'
 import { writeExport } from '../../server/exchange/exports'
 import { UNWATCHED } from '../../server/exchange/progress'
@@ -67,6 +68,7 @@ beforeAll(async () => {
   through = {
     db: store.database,
     photos: NONE,
+    reader: readHere,
     change: (what, work) =>
       changeIn({ store, ports: { bus: memoryBus(), shelf: memoryShelf() } }, { kind: 'staff', ...who }, what, work),
   }

@@ -107,6 +107,23 @@ describe('two processes on one database', () => {
     expect(statuses).toEqual([401, 401, 401, 401, 401, 429])
   })
 
+  it('are asked again on another connection when the database closes theirs, and lose nothing', async () => {
+    const store = await storeOf(one)
+    const closeAll = () =>
+      store.database.execute(
+        sql`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`,
+      )
+    for (let i = 0; i < 5; i += 1) {
+      const client = someClient({ name: `Rower after a restart ${i}` })
+      await closeAll()
+      expect((await coach.one.send('GET', '/api/clients')).status).toBe(200)
+      await closeAll()
+      expect((await coach.one.send('POST', '/api/clients', client)).status).toBe(201)
+      expect((await coach.other.send('GET', `/api/clients/${client.id}`)).status).toBe(200)
+    }
+    await store.close()
+  })
+
   it('know a set made at the other', async () => {
     const set = {
       id: uuid(),

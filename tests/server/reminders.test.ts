@@ -146,7 +146,7 @@ describe('reminders', () => {
     let tries = 0
     const broken = {
       ...reminding(),
-      ports: { ...reminding().ports, mail: { real: true, send: () => Promise.reject(new Error(`${(tries += 1)}`)) } },
+      ports: { ...reminding().ports, mail: { ...mail, send: () => Promise.reject(new Error(`${(tries += 1)}`)) } },
     }
     for (let i = 0; i < 8; i += 1) expect((await remind(broken, NOW)).sent).toBe(0)
     expect(tries).toBe(5)

@@ -44,6 +44,10 @@ const accept = () =>
       ><span class="figure text-faded"> ({{ size(last.bytes) }}, read back whole)</span>.
     </p>
     <p v-else :class="backup.missed ? 'font-semibold text-alert' : ''">There is no backup yet.</p>
+    <p v-if="last?.record" class="text-[15px] text-faded" data-backup-record>
+      Its audit log ends with entry <span class="figure break-all select-all">{{ last.record }}</span>. Noted elsewhere,
+      it can be checked under Studio, Record.
+    </p>
     <p v-if="backup.trial?.fault" class="font-semibold text-alert" data-trial>
       The last backup could not be restored as a trial on {{ sayDay(backup.trial.at) }}: {{ backup.trial.fault }}
     </p>

@@ -78,6 +78,7 @@ const look = () =>
             : 'No mail server is set up: messages lie in the folder “mail” of the data and are read here. Nothing leaves the house.'
         }}
       </p>
+      <MailAddress v-if="box" :key="box.address.confirmed ?? ''" :address="box.address" @confirmed="box = $event" />
       <div class="grid grid-cols-2 gap-3">
         <ListField v-model="from" label="Quiet from" name="quietFrom" :options="HOURS" />
         <ListField v-model="to" label="until" name="quietTo" :options="HOURS" />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { CHANGE_WORDS } from '#shared/change-words'
-import type { RecordCheck, RecordLine } from '#shared/schemas/record'
+import type { RecordLine } from '#shared/schemas/record'
 import type { Picked } from '~/components/forms/picked'
 import { clients as calls, staff, studios } from '~/calls'
 
@@ -8,6 +8,7 @@ useHead({ title: 'Record, Oak Pinch' })
 
 const lines = ref<RecordLine[]>([])
 const next = ref<string | null>(null)
+const end = ref<string | null>(null)
 const { problem, tell } = useTelling()
 const people = ref<Picked[]>([])
 const clients = ref<Picked[]>([])
@@ -23,6 +24,7 @@ function take(before: string | null) {
     const page = await studios.record(query)
     lines.value = before ? [...lines.value, ...page.lines] : page.lines
     next.value = page.next
+    end.value = page.end
   })
 }
 
@@ -38,16 +40,6 @@ onMounted(async () => {
 })
 watch([staffId, clientId, kind, day], () => take(null))
 
-const check = ref<RecordCheck | null>(null)
-const checking = ref(false)
-async function lookThrough() {
-  checking.value = true
-  await tell(async () => {
-    check.value = await studios.checkRecord()
-  })
-  checking.value = false
-}
-
 function whom({ client, subject }: RecordLine): string {
   return client ?? subject ?? ''
 }
@@ -62,24 +54,7 @@ function whom({ client, subject }: RecordLine): string {
       <PickField v-model="kind" label="What" name="kind" :options="kinds" none="anything" />
       <TextField v-model="day" label="Day" name="day" type="date" :max="todayHere()" />
     </div>
-    <div class="mt-3 flex flex-wrap items-center gap-x-4 gap-y-1">
-      <button type="button" class="press press-quiet" :disabled="checking" @click="lookThrough">
-        {{ checking ? 'Looking through…' : 'Was anything changed afterwards?' }}
-      </button>
-      <p
-        v-if="check"
-        :role="check.fault ? 'alert' : 'status'"
-        class="min-w-0 flex-1"
-        :class="check.fault && 'font-semibold text-alert'"
-        data-check
-      >
-        <template v-if="check.fault">{{ check.fault }}</template>
-        <template v-else>
-          No: all <span class="figure">{{ check.entries }}</span> entries are as they were written and none is missing.
-          Looks at a client and at photographs stand here once an hour.
-        </template>
-      </p>
-    </div>
+    <RecordCheck :end="end" />
     <p v-if="problem" role="alert" class="mt-4 font-semibold text-alert">{{ problem }}</p>
     <ScrollTable label="The record, newest first" class="mt-4">
       <table class="ruled max-sm:block" data-record>

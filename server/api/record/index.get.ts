@@ -7,6 +7,7 @@ import { zoneOf } from '../../http/days'
 import { signedInAs } from '../../http/signed-in'
 import { defineRoute } from '../../http/route'
 import { listRecord } from '../../repositories/audit'
+import { endSaid, recordEnd } from '../../repositories/record-chain'
 
 /** Who did what, to whom, when: the newest first, a page at a time. */
 export default defineRoute(
@@ -16,6 +17,7 @@ export default defineRoute(
     const { day, ...query } = parsed(recordQuery, getQuery(event))
     const zone = zoneOf(event)
     const between = day ? { from: dayBegins(day, zone), to: dayBegins(addDays(day, 1), zone) } : null
-    return listRecord(await useDatabase(), who, query, between)
+    const db = await useDatabase()
+    return { ...(await listRecord(db, who, query, between)), end: endSaid(await recordEnd(db, who)) }
   },
 )

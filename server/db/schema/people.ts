@@ -44,6 +44,8 @@ export const studio = pgTable(
     coachesSee: text('coaches_see', { enum: ['all', 'own'] })
       .notNull()
       .default('all'),
+    /** Where the studio is reached from outside, as a lead has confirmed it; null: mails carry no links. */
+    address: text('address'),
     /** No mail leaves from this hour to that one, where the studio is; the same twice: at any hour. */
     quietFrom: integer('quiet_from').notNull().default(20),
     quietTo: integer('quiet_to').notNull().default(8),
@@ -62,6 +64,7 @@ export const studio = pgTable(
   },
   (t) => [
     check('studio_name_length', sql`length(${t.name}) between 1 and 120`),
+    check('studio_address', sql`${t.address} ~ '^https?://[^/\\s]{1,200}$'`),
     check('studio_mass_unit', sql`${t.massUnit} in ('kg', 'lb')`),
     check('studio_length_unit', sql`${t.lengthUnit} in ('cm', 'in')`),
     check('studio_session', sql`${t.sessionIdleHours} between 1 and 720 and ${t.sessionDays} between 1 and 30`),

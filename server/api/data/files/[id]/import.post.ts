@@ -1,6 +1,7 @@
 import { setResponseStatus } from 'h3'
 import { importInput, type DataJob } from '../../../../../shared/schemas/data'
 import { bringFile, type Through } from '../../../../exchange/bring-file'
+import { readApart } from '../../../../exchange/read-apart'
 import { actorOf } from '../../../../http/actor'
 import { readJson } from '../../../../http/body'
 import { fileAt } from '../../../../http/data-files'
@@ -23,6 +24,7 @@ export default defineRoute({ access: 'lead', proof: 'fresh' }, async (event): Pr
     const through: Through = {
       db: database,
       photos: usePorts().photos,
+      reader: readApart,
       change: (what, work) => change(actor, what, work),
     }
     return { result: await bringFile(through, who, { ...file, id, plan }, progress) }

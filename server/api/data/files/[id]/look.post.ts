@@ -4,6 +4,7 @@ import { useDatabase } from '../../../../db/use-database'
 import { compareArchive } from '../../../../exchange/archive-in'
 import { openArchive } from '../../../../exchange/archive-read'
 import { kindOf, lookAt } from '../../../../exchange/files'
+import { readApart } from '../../../../exchange/read-apart'
 import { readJson } from '../../../../http/body'
 import { fileAt } from '../../../../http/data-files'
 import { signedInAs } from '../../../../http/signed-in'
@@ -19,7 +20,7 @@ export default defineRoute({ access: 'lead', proof: 'second' }, async (event): P
   return useDataJobs().start(who, { kind: 'look', about: file.name }, async (progress) => {
     const db = await useDatabase()
     const kind = await kindOf(file)
-    if (kind.type !== 'archive') return { result: (await lookAt(db, who, file, kind, plan, progress)).look }
+    if (kind.type !== 'archive') return { result: (await lookAt(db, who, file, kind, plan, progress, readApart)).look }
     const archive = await openArchive(file.path)
     try {
       const { studio, photos } = archive.manifest

@@ -6,6 +6,7 @@
 import { randomUUID } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, readlinkSync } from 'node:fs'
 import { manyCoaches } from './lib/many-coaches.mjs'
+import { startPostgres } from './lib/postgres.mjs'
 import { ensureBuilt, ensureInstalled } from './lib/prepare.mjs'
 import { startServer } from './lib/server-process.mjs'
 import { caller, measureUntil, weighUntil } from './lib/soak-people.mjs'
@@ -32,16 +33,31 @@ const FILES_COME = 20
 
 ensureInstalled()
 ensureBuilt()
-const server = await startServer({ env: { CONFIRM_AFTER_MINUTES: '600' } })
+/** POSTGRES=1: on a PostgreSQL server, which is crashed too, with PROCESSES=n of the application before it. */
+const postgres = process.env.POSTGRES === '1' ? await startPostgres({ durable: true }) : null
+const env = {
+  CONFIRM_AFTER_MINUTES: '600',
+  ...(postgres ? { DATABASE_URL: postgres.url, NUXT_SESSION_PASSWORD: 'o'.repeat(40) } : {}),
+}
+const servers = []
+// One after another: the first brings the schema.
+for (let i = 0; i < (postgres ? Number(process.env.PROCESSES ?? 2) : 1); i += 1)
+  servers.push(await startServer({ env }))
+const [server] = servers
+const serverOf = (i) => servers[i % servers.length]
 // Listening, its own pipes and those of its threads are open from the start.
 const atStart = open()
 const seen = { refused: [], taken: {} }
-const { lead, coaches } = await manyCoaches(() => caller(server, seen), COACHES)
+let arrived = 0
+// The lead arrives first, at the first process.
+const { lead, coaches } = await manyCoaches(() => caller(serverOf(arrived++), seen), COACHES)
 const until = Date.now() + MINUTES * 60_000
 const rest = (ms) => new Promise((wake) => setTimeout(wake, ms))
 const [measured, weighed, memory] = [[], [], []]
-let [kills, imported, printed] = [0, 0, 0]
-console.log(`${COACHES} coaches and ${LINKS} links for ${MINUTES} minutes ...`)
+let [kills, lives, imported, printed] = [0, 0, 0, 0]
+console.log(
+  `${COACHES} coaches and ${LINKS} links for ${MINUTES} minutes on ${postgres ? `PostgreSQL and ${servers.length} processes` : 'the embedded database'} ...`,
+)
 
 function resident() {
   try {
@@ -69,11 +85,20 @@ function open() {
 
 async function killNowAndThen() {
   for (let from = Date.now(); Date.now() < until; await rest(1_000)) {
-    memory.push({ life: kills, age: (Date.now() - from) / 1000, mb: resident(), files: open().files })
+    memory.push({ life: lives, age: (Date.now() - from) / 1000, mb: resident(), files: open().files })
     if (Date.now() - from < KILL_EVERY_S * 1000 || until - Date.now() < KILL_EVERY_S * 500) continue
-    await server.kill()
-    await server.start()
+    // Each process in its turn, then the database.
+    const turn = kills % (servers.length + (postgres ? 1 : 0))
     kills += 1
+    if (turn === servers.length) {
+      await postgres.crash()
+      await rest(500)
+      await postgres.start()
+    } else {
+      await servers[turn].kill()
+      await servers[turn].start()
+      if (turn === 0) lives += 1
+    }
     from = Date.now()
   }
 }
@@ -104,7 +129,7 @@ async function printNowAndThen() {
 await Promise.all([
   ...coaches.map((coach, i) => measureUntil(coach, i, until, PAUSE_MS, measured)),
   ...Array.from({ length: LINKS }, (_, i) =>
-    rest(i * 50).then(() => weighUntil(lead, server, seen, i, until, WEIGHT_EVERY_MS, weighed)),
+    rest(i * 50).then(() => weighUntil(lead, serverOf(i), seen, i, until, WEIGHT_EVERY_MS, weighed)),
   ),
   killNowAndThen(),
   importNowAndThen(),
@@ -126,7 +151,8 @@ const { fault } = (await lead('GET', '/api/record/check')) ?? { fault: 'not answ
 // What is still open once everybody has gone: connections end by themselves within seconds.
 await rest(8_000)
 const atEnd = open()
-await server.remove()
+for (const one of servers) await one.remove()
+await postgres?.stop()
 
 const at = (all, share) => [...all].sort((a, b) => a - b)[Math.floor(share * (all.length - 1))] ?? NaN
 for (const [kind, all] of Object.entries(seen.taken))
@@ -134,7 +160,7 @@ for (const [kind, all] of Object.entries(seen.taken))
     `${kind.padEnd(8)} ${String(all.length).padStart(6)} requests   p50 ${at(all, 0.5).toFixed(1)}, p95 ${at(all, 0.95).toFixed(1)}, p99 ${at(all, 0.99).toFixed(1)} ms`,
   )
 let [grown, filesGrown] = [0, 0]
-for (let life = 0; life <= kills; life += 1) {
+for (let life = 0; life <= lives; life += 1) {
   const own = memory.filter((one) => one.life === life && one.mb > 0)
   const last = own.at(-1)?.age ?? 0
   const early = at(
@@ -145,7 +171,7 @@ for (let life = 0; life <= kills; life += 1) {
     own.filter(({ age }) => age > (last * 5) / 6).map(({ mb }) => mb),
     0.5,
   )
-  if (last > 60 && (life > 0 || kills === 0)) grown = Math.max(grown, late / early)
+  if (last > 60 && (life > 0 || lives === 0)) grown = Math.max(grown, late / early)
   const files = own.map((one) => one.files)
   const [filesHalfway = 0, filesLate = 0] = [files[Math.floor(files.length / 2)], files.at(-1)]
   if (last > 60) filesGrown = Math.max(filesGrown, filesLate - filesHalfway)

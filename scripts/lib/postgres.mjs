@@ -38,7 +38,7 @@ function unprivileged() {
 /**
  * A PostgreSQL of its own: a new cluster in a temporary folder, on a free port of this machine, gone when it is stopped.
  * Nothing is synced to the disk: it lives no longer than the tests.
- * @returns {Promise<{ url: string, stop: () => Promise<void> } | null>} null where there is no PostgreSQL
+ * @returns {Promise<{ url: string, crash: () => Promise<void>, start: () => Promise<void>, stop: () => Promise<void> } | null>} null where there is no PostgreSQL
  */
 export async function startPostgres({ durable = false } = {}) {
   const bin = ensurePostgres()
@@ -61,22 +61,35 @@ export async function startPostgres({ durable = false } = {}) {
     ...(durable ? { max_wal_size: '4GB' } : { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' }),
   }
   const flags = Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])
-  const server = spawn(join(bin, 'postgres'), ['-D', data, ...flags], {
-    ...as,
-    cwd: folder,
-    stdio: ['ignore', 'ignore', 'pipe'],
-  })
-  let said = ''
-  await new Promise((ready, failed) => {
-    server.stderr.on('data', (chunk) => {
-      said += chunk
-      if (/ready to accept connections/.test(said)) ready(undefined)
+  /** @type {import('node:child_process').ChildProcess} */
+  let server
+  /** @type {Promise<unknown>} */
+  let ended
+  async function start() {
+    server = spawn(join(bin ?? '', 'postgres'), ['-D', data, ...flags], {
+      ...as,
+      cwd: folder,
+      stdio: ['ignore', 'ignore', 'pipe'],
     })
-    server.once('exit', () => failed(new Error(`PostgreSQL ended:\n${said}`)))
-  })
-  const ended = once(server, 'exit')
+    let said = ''
+    await new Promise((ready, failed) => {
+      server.stderr?.on('data', (chunk) => {
+        said += chunk
+        if (/ready to accept connections/.test(said)) ready(undefined)
+      })
+      server.once('exit', () => failed(new Error(`PostgreSQL ended:\n${said}`)))
+    })
+    ended = once(server, 'exit')
+  }
+  await start()
   return {
     url: `postgres://oak@127.0.0.1:${port}/postgres`,
+    /** Ends it at once without writing anything more, as a crash does; `start` recovers it from its log. */
+    async crash() {
+      server.kill('SIGQUIT')
+      await ended
+    },
+    start,
     async stop() {
       server.kill('SIGINT')
       await ended

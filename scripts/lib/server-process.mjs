@@ -130,7 +130,8 @@ export async function startServer({ filled = 'empty', prepare, env = {} } = {}) 
     async remove() {
       await program?.stop('SIGKILL')
       if (onServer) await dropDatabase(onServer.url)
-      rmSync(dataDir, { recursive: true, force: true })
+      // What a server began may still be writing there for a moment.
+      rmSync(dataDir, { recursive: true, force: true, maxRetries: 10, retryDelay: 200 })
     },
   }
 }

@@ -1,8 +1,10 @@
 import type { Floor } from '../../shared/schemas/checkin'
 import { useDatabase } from '../db/use-database'
+import { asDamage } from '../exchange/backup-checks'
 import { todayAt, zoneOf } from '../http/days'
 import { signedInAs } from '../http/signed-in'
 import { defineRoute } from '../http/route'
+import { noteDamage } from '../jobs/note-damage'
 import { backupStatus } from '../jobs/nightly-backup'
 import { ownBackups } from '../jobs/own-backups'
 import { findFloor, findSheetsOf } from '../repositories/floor'
@@ -25,13 +27,19 @@ export default defineRoute({ access: 'recorder', proof: 'second' }, async (event
   const who = signedInAs(event)
   const db = await useDatabase()
   if (who.role === 'recorder') return { ...NOTHING, open: await findSheetsOf(db, who) }
-  const floor = await findFloor(db, who, todayAt(event), zoneOf(event))
+  const floor = await findFloor(db, who, todayAt(event), zoneOf(event)).catch((error: unknown) => {
+    // Leads have to read of damage where they look first, also when that damage is in the way.
+    const damage = who.role === 'lead' && asDamage(error)
+    if (!damage) throw error
+    noteDamage(damage)
+    return { ...NOTHING, damage: damage.message }
+  })
   if (who.role !== 'lead') return floor
   const { missed, ahead, last, damage, trial } = await backupStatus(await ownBackups())
   return {
     ...floor,
     backupMissed: missed ? { lastAt: last?.at ?? null, ahead } : null,
-    damage: damage?.sentence ?? null,
+    damage: damage?.sentence ?? ('damage' in floor ? floor.damage : null),
     trialFault: trial?.fault ?? null,
   }
 })

@@ -53,10 +53,10 @@ const CHECKED_ELSEWHERE = 'audit_chain'
 export async function checkReferences(archive: OpenArchive, progress: Progress): Promise<void> {
   const wanted = new Map<string, Set<unknown>>()
   for (const table of [...archivedTables()].reverse()) {
-    const own = wanted.get(table.name) ?? new Set()
+    const waiting = wanted.get(table.name) ?? new Set()
     const named = table.name === CHECKED_ELSEWHERE ? [] : references(table)
     for await (const row of rowsOf(archive, table, progress)) {
-      own.delete(row.id)
+      waiting.delete(row.id)
       for (const [column, to] of named) {
         const value = row[column]
         if (value === null || value === undefined) continue
@@ -65,8 +65,10 @@ export async function checkReferences(archive: OpenArchive, progress: Progress):
       }
     }
     // A row that names one of its own table may stand before it.
-    if (own.size > 0 && !named.some(([, to]) => to === table.name))
-      throw new ArchiveRefused(`This archive is not whole: ${own.size} rows of ${table.name} are named and missing.`)
+    if (waiting.size > 0 && !named.some(([, to]) => to === table.name))
+      throw new ArchiveRefused(
+        `This archive is not whole: ${waiting.size} rows of ${table.name} are named and missing.`,
+      )
   }
 }
 

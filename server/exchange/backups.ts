@@ -1,3 +1,4 @@
+import { once } from 'node:events'
 import { createWriteStream } from 'node:fs'
 import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
@@ -144,9 +145,11 @@ export async function makeBackup(
   const keys = dataKeys()
   const name = nameAt(now, keys.current !== null)
   const part = join(folder, `${name}.${process.pid}.part`)
+  const target = keys.current ? sealedFile(part, keys.current) : createWriteStream(part, { mode: 0o600 })
+  let isWritten = false
   try {
-    const target = keys.current ? sealedFile(part, keys.current) : createWriteStream(part, { mode: 0o600 })
     const { missing, counts } = await writeArchive(store, photos, target, progress)
+    isWritten = true
     const handle = await open(part, 'r+')
     await handle.sync().finally(() => handle.close())
     await checkWritten(part, folder, counts, progress)
@@ -156,12 +159,15 @@ export async function makeBackup(
     const { size } = await stat(join(folder, name))
     return { name, at: instantOf(name) ?? '', bytes: size, missing: missing.length }
   } catch (error) {
-    const damage = asDamage(error)
-    if (!damage) {
-      await rm(part, { force: true })
-      throw error
+    // A file that is still being opened or written would come back after it was removed.
+    if (!target.closed) {
+      target.destroy()
+      await once(target, 'close').catch(() => undefined)
     }
-    await rename(part, join(folder, `${DOUBTFUL}${keys.current ? SEALED_ENDING : ''}`)).catch(() => undefined)
+    const damage = asDamage(error)
+    if (damage && isWritten) await rename(part, join(folder, `${DOUBTFUL}${keys.current ? SEALED_ENDING : ''}`))
+    else await rm(part, { force: true })
+    if (!damage) throw error
     await changeBackupState(folder, { damage: { at: now.toISOString(), sentence: damage.message } })
     throw damage
   }

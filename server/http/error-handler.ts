@@ -2,6 +2,8 @@ import { send, setResponseHeader, setResponseStatus, type H3Error } from 'h3'
 import type { NitroErrorHandler } from 'nitropack/types'
 import type { FieldProblem, Problem } from '../../shared/schemas/problem'
 import { IdTaken } from '../write/same-again'
+import { asDamage } from '../exchange/backup-checks'
+import { noteDamage } from '../jobs/note-damage'
 import { failure } from './failure'
 import { errorFacts, logOf } from './log'
 import { isOutOfOrder } from './out-of-order'
@@ -32,7 +34,11 @@ function asAnswer(error: H3Error): H3Error {
     )
   }
   const stopped = isOutOfOrder(causes)
-  return stopped ? failure(503, stopped) : error
+  if (stopped) return failure(503, stopped)
+  const damage = asDamage(error)
+  if (!damage) return error
+  noteDamage(damage)
+  return failure(503, `${damage.message} Please tell a lead coach: it is shown under Studio, Data.`)
 }
 
 /** Every error leaves as one shape, without stack or internals. */

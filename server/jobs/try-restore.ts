@@ -23,7 +23,8 @@ export const tryRestoreApart: TryRestore = async (file, scratch) => {
   const child = spawn(process.execPath, [program, file, scratch], {
     // An embedded database, also where the studio's own is a server.
     env: { ...process.env, DATABASE_URL: '' },
-    stdio: ['ignore', 'pipe', 'inherit'],
+    // Its input closes with this process, and ends it.
+    stdio: ['pipe', 'pipe', 'inherit'],
   })
   const said = await text(child.stdout)
   try {

@@ -211,8 +211,12 @@ describe('a tablet several coaches use', () => {
     await studio.server.start()
     await coach.page.keyboard.type('9317')
     await coach.keys('Enter')
-    await until(isLocked, (locked) => !locked)
-    expect(await until(keys, (count) => count === 1)).toBe(1)
+    // A page that could not open because of the lock opens anew.
+    await until(
+      () => keys().catch(() => null),
+      (count) => count === 1,
+    )
+    await coach.sees('Bench')
   })
 
   it('opened much later it is locked before anything shows, and goes where it was opened', async () => {

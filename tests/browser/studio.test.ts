@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Me } from '../../shared/schemas/account'
+import type { MeasuringFacts } from '../../shared/schemas/checkin'
 import { LEAD, someClient, startedCheckin, type Caller } from '../support/api'
 import { Visitor } from '../support/browser'
 import { openStudio, type Studio } from '../support/studio'
@@ -76,13 +77,32 @@ describe('people of a studio', () => {
     await ivo.close()
   })
 
-  it('who record see the floor’s sessions, write down, and leave finishing to a coach', async () => {
+  it('who record see the sheets they are called to, write down, and leave finishing to a coach', async () => {
     const { checkinId } = await startedCheckin(api, someClient({ name: 'Read Out' }))
+    await startedCheckin(api, someClient({ name: 'Not Theirs' }))
     await coach.open('/studio/people')
     await coach.click(`[data-person="${IVO.email}"] button`, 'Recorder')
     const ivo = await Visitor.arrive(studio.browser, studio.server.address)
     await ivo.signIn(IVO)
+    await ivo.sees('No open sheet for you')
+    // Called from the Floor, to one of the sheets there.
+    await coach.open('/')
+    await coach.page.waitForSelector('[data-open-sheet]')
+    await coach.page.evaluate(() => {
+      const line = [...document.querySelectorAll('[data-open-sheet]')].find((one) =>
+        one.textContent?.includes('Read Out'),
+      )
+      line?.querySelector<HTMLElement>('[data-choose="calledRecorder"]')?.click()
+    })
+    await coach.click('[role="option"]', `Recorder: ${IVO.name}`)
+    await until(
+      () => api.send<MeasuringFacts>('GET', `/api/checkins/${checkinId}`),
+      ({ body }) => body.checkin.recorder === IVO.name,
+    )
+    await studio.audit('floor with an open sheet')
+    await ivo.page.reload({ waitUntil: 'networkidle2' })
     await ivo.sees('Write down')
+    expect(await ivo.page.evaluate(() => document.body.innerText)).not.toContain('Not Theirs')
     const places = await ivo.page.$$eval('header nav a', (all) => all.map(({ textContent }) => textContent?.trim()))
     expect(places).toEqual(['Floor', 'Reference', 'Studio'])
     await ivo.click('a', 'Write down')

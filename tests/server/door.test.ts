@@ -27,7 +27,9 @@ describe('every write', () => {
     const opening = files.filter(([, text]) => /\.transaction\(/.test(text)).map(([name]) => name)
     // The embedded client hands its own ones on. A server is read at one moment, and read only, for archives.
     const own = [join('db', 'guarded-client.ts'), join('db', 'server-store.ts')]
-    expect(opening).toEqual([...own, join('write', 'change.ts')])
+    // A trial fills a database of its own, in a folder that is thrown away.
+    const trial = join('exchange', 'restore-trial.ts')
+    expect(opening).toEqual([...own, trial, join('write', 'change.ts')])
     expect(sources().get(join('db', 'server-store.ts'))).toMatch(/\.transaction\([^}]*accessMode: 'read only'/)
   })
 
@@ -81,6 +83,8 @@ describe('every write', () => {
       'api/me/passkeys/begin.post.ts',
       'api/sign-in/passkey/begin.post.ts',
       'api/sign-in/passkey/index.post.ts',
+      'api/staff/index.post.ts',
+      'api/staff/invite.post.ts',
     ]
     expect(
       routes
@@ -89,7 +93,7 @@ describe('every write', () => {
         .sort(),
     ).toEqual(reading)
     expect(files.find(([name]) => name === 'jobs/reminders.ts')?.[1]).toContain('changeIn(')
-    for (const shared of ['http/passkeys.ts', 'http/begin-session.ts'])
+    for (const shared of ['http/passkeys.ts', 'http/begin-session.ts', 'http/invite.ts'])
       expect(files.find(([name]) => name === shared)?.[1], shared).toMatch(/\bchange\(/)
   })
 })

@@ -210,6 +210,11 @@ describe('reminders', () => {
       minutes: 30,
       visits: [{ id: uuid(), startsAt }],
     })
+    // Until a lead has confirmed the studio's address nothing is written: it could not be stopped.
+    const before = (await lead.send<Mailbox>('POST', '/api/mail/send', {})).body
+    expect(before.mails.some(({ to }) => to === 'rower@lake.example')).toBe(false)
+    expect((await ivo.send('PUT', '/api/mail/address', { address: null })).status).toBe(403)
+    await lead.send('PUT', '/api/mail/address', { address: 'https://reedwater.example' })
     const { body } = await lead.send<Mailbox>('POST', '/api/mail/send', {})
     expect(body.real).toBe(false)
     const mail = body.mails.find(({ to }) => to === 'rower@lake.example')

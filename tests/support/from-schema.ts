@@ -125,6 +125,9 @@ export function fromSchema(schema: z.ZodType, ids: readonly string[]): fc.Arbitr
         fc.constant(null).map(() => uuid()),
       )
     }
+    // A field that is refused whenever it is there.
+    case 'never':
+      return fc.constant(undefined)
     case 'unknown':
     case 'any':
       return fc.constant('Maren')

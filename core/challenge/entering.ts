@@ -1,21 +1,38 @@
-import { cautionsFor, ESSENTIAL_FAT, UNDERWEIGHT_BMI, type CautionFacts } from '../cautions'
-
-/** How far over essential fat somebody still counts as near it, percentage points (common practice). */
-const NEAR_ESSENTIAL = 3
+import { ageInYears, type Day } from '../calendar'
+import { hasEffect, type CautionPerson } from '../cautions'
+import { challengeFindings, type GateCode, type SafetyFacts } from '../safety'
 
 /** Why somebody is not entered; said to their coach only. */
-export type Barred = 'under-18' | 'neutral' | 'pregnant' | 'underweight' | 'lean' | 'no-consent'
+export type Barred = 'under-18' | 'neutral' | 'pregnant' | 'underweight' | 'lean' | 'older' | 'no-consent'
 
-/** Whether somebody may take part, and if not, why. */
-export function barredFrom(facts: CautionFacts): Barred | null {
-  const effects = cautionsFor(facts).flatMap((one) => one.effects)
-  if (!facts.consent) return 'no-consent'
-  if (facts.ageYears < 18) return 'under-18'
-  if (facts.flags.includes('pregnant')) return 'pregnant'
-  if (effects.includes('neutral-mode')) return 'neutral'
-  if (facts.bmi !== null && facts.bmi < UNDERWEIGHT_BMI) return 'underweight'
-  if (facts.percent !== null && facts.percent <= ESSENTIAL_FAT[facts.sex].high + NEAR_ESSENTIAL) return 'lean'
-  return effects.includes('no-deficits') ? 'neutral' : null
+/** What is measured of somebody who is to take part; left out: not known, and the person alone decides. */
+export type BarredMeasures = Partial<Pick<SafetyFacts, 'heightCm' | 'weightKg' | 'percent'>>
+
+const OF_CODE: Partial<Record<GateCode, Barred>> = {
+  'under-18': 'under-18',
+  pregnant: 'pregnant',
+  'eating-disorder': 'neutral',
+  'neutral-wish': 'neutral',
+  older: 'older',
+  'bmi-now': 'underweight',
+  'bmi-challenge': 'underweight',
+  'percent-now': 'lean',
+  'percent-challenge': 'lean',
+}
+
+/** Whether somebody may take part on a day, and if not, why: the gate decides (core/safety). */
+export function barredFrom(person: CautionPerson, day: Day, measures: BarredMeasures = {}): Barred | null {
+  if (person.consentOn === null) return 'no-consent'
+  const [first] = challengeFindings({
+    sex: person.sex,
+    ageYears: ageInYears(person.birthDate, day),
+    heightCm: measures.heightCm ?? null,
+    weightKg: measures.weightKg ?? null,
+    percent: measures.percent ?? null,
+    flags: person.flags ?? [],
+  })
+  if (first) return OF_CODE[first.code] ?? 'neutral'
+  return hasEffect(person, day, 'neutral-mode') ? 'neutral' : null
 }
 
 /** Each in a sentence, for the coach. */
@@ -24,6 +41,7 @@ export const BARRED_WORDS: Readonly<Record<Barred, string>> = {
   'under-18': 'Under 18: no challenges.',
   neutral: 'Neutral mode, or signs that speak against losing: no challenges.',
   pregnant: 'Pregnant or recently so: no challenges.',
-  underweight: `BMI under ${UNDERWEIGHT_BMI}: no challenges.`,
-  lean: 'Near essential fat: no challenges.',
+  underweight: 'BMI under 20: no challenges.',
+  lean: 'Little fat already (women under 20 %, men under 12 %): no challenges.',
+  older: 'From 65 years below a BMI of 23: no challenges.',
 }

@@ -2,7 +2,8 @@ import { dayOf } from '../composition/facts'
 import { expectedCourse, intakeLimits, type Limit } from '../energy'
 import { endFigures } from '../following'
 import { dynamicCourse, forecastStart, type PlanEnergy } from './dynamic-course'
-import { lossRefusals, LONGEST_WEEKS, type PlanContext } from './limits'
+import { LONGEST_WEEKS, type PlanContext } from './limits'
+import { safetyOf } from './safety'
 import type { Target } from './target'
 
 /**
@@ -10,16 +11,13 @@ import type { Target } from './target'
  * where it has none. Where no fat and lean mass were measured only what needs no course is looked at.
  */
 export function limitsOfIntake(energy: PlanEnergy, target: Target | null, context: PlanContext): Limit[] {
-  const { start, person, units } = context
+  const { start } = context
   const { fat, lean } = endFigures(start)
   const facts = {
-    sex: person.sex,
-    heightCm: person.heightCm,
-    personal: lossRefusals(context),
+    safety: safetyOf(context),
     restingKcal: energy.restingKcal,
     dailyKcal: energy.dailyKcal,
     intakeKcal: energy.intakeKcal,
-    units,
   }
   if (!fat || !lean) return intakeLimits({ ...facts, course: [] })
   const body = { fatKg: fat.value, leanKg: lean.value, energy }

@@ -78,3 +78,13 @@ export const SLACK_WEEKS = 1
 export function latestStart(by: Day, weeks: number): Day {
   return addDays(by, -Math.ceil((weeks + SLACK_WEEKS) * 7 - 1e-9))
 }
+
+/** Loss (below zero) or gain of the first week in body weight at kept lean mass, kg; null where it cannot be said. */
+export function weekOf({ kind, value, perWeek }: Target, start: SpanEnd): number | null {
+  const from = startOf(kind, start)?.value
+  if (from === undefined) return null
+  const step = Math.min(perWeek, Math.abs(value - from)) * Math.sign(value - from)
+  const [before, after] = [from, from + step].map((at) => aimAt(kind, at, start)?.weightKg ?? NaN)
+  const change = (after ?? NaN) - (before ?? NaN)
+  return Number.isFinite(change) ? change : kind === 'weight' || kind === 'fat' ? step : null
+}

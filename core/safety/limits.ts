@@ -30,7 +30,10 @@ export const LIMITS = {
   /** Gain a week as a share of body weight. */
   gain: limit({ stop: 0.01, caution: 0.005 }, 'General practice of sports dietetics (recalled)'),
   /** A gain of more than this share of the starting weight is no plan. */
-  wholeGain: limit({ stop: 0.25, bmi: 35 }, 'Our own bound on what can be meant: a quarter of body weight, or BMI 35 at the end'),
+  wholeGain: limit(
+    { stop: 0.25, bmi: 35 },
+    'Our own bound on what can be meant: a quarter of body weight, or BMI 35 at the end',
+  ),
   /** Least intake, kcal a day. */
   intake: limit<Readonly<Record<Sex, number>>>(
     { female: 1200, male: 1500 },

@@ -1,8 +1,6 @@
 import type { Day } from '../../core/calendar'
 import { barredFrom, breachesOf, measuredFor, runnerOf, standingOf, winnersOf, type Barred } from '../../core/challenge'
-import { cautionFacts } from '../../core/cautions'
-import { reachedOf } from '../../core/composition'
-import { bmi } from '../../core/equations'
+import { limitPercent } from '../../core/plan'
 import { followRecord, type FollowedRecord } from '../../shared/followed-record'
 import type { ChallengeFacts, EntryRecord } from '../../shared/schemas/challenge'
 import type { Client } from '../../shared/schemas/client'
@@ -34,13 +32,11 @@ async function recordOf(db: Queryable, who: InStudio, client: Client): Promise<F
 export async function barredClient(db: Queryable, who: InStudio, client: Client, today: Day): Promise<Barred | null> {
   const { ends } = await recordOf(db, who, client)
   const now = ends.at(-1)
-  const kg = now?.result.weightKg ?? null
-  return barredFrom(
-    cautionFacts(client, today, {
-      bmi: kg !== null && client.heightCm ? bmi(kg, client.heightCm) : null,
-      percent: (now && reachedOf(now)?.percent) ?? null,
-    }),
-  )
+  return barredFrom(client, today, {
+    heightCm: now?.result.heightCm ?? client.heightCm,
+    weightKg: now?.result.weightKg ?? null,
+    percent: now ? limitPercent(now) : null,
+  })
 }
 
 const SEXES = { female: 'Women', male: 'Men' } as const
@@ -130,7 +126,7 @@ export async function findChallengeFacts(
   // What a check-in says is looked at when they are entered.
   const candidates = (await findClients(db, who, null))
     .filter(({ id }) => !inIt.has(id))
-    .map((person) => ({ id: person.id, name: person.name, barred: barredFrom(cautionFacts(person, today)) }))
+    .map((person) => ({ id: person.id, name: person.name, barred: barredFrom(person, today) }))
   const { drawSeed, ...challenge } = stored
   const winners = drawSeed
     ? groupsOf(entries).flatMap((group) =>

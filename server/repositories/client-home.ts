@@ -1,6 +1,7 @@
 import { massToKg, lengthToCm } from '../../core/units'
 import { girthOf, HOME_GIRTHS, homeGirthChanges, weekOf, type HomeWeek } from '../../core/home'
 import type { GirthSiteId } from '../../core/sites'
+import { homePhotoBarred } from '../../core/safety'
 import type { WeighIn } from '../../core/trend'
 import { addDays, type Day } from '../../core/calendar'
 import { isNeutral } from '../../shared/neutral'
@@ -78,8 +79,10 @@ export async function findClientHome(
     ...rest,
     firstName: client.name.split(' ')[0] ?? client.name,
     neutral,
-    // Without consent to photographs none are asked for.
-    scope: scope.filter((one) => one !== 'photographs' || client.photoConsentOn !== null),
+    // Without consent to photographs, and at an age where none are taken at home, none are asked for.
+    scope: scope.filter(
+      (one) => one !== 'photographs' || (client.photoConsentOn !== null && homePhotoBarred(client, today) === null),
+    ),
     today,
     weekday: reminders.handInWeekday,
     sites: sites.length > 0 ? sites : [...HOME_GIRTHS],

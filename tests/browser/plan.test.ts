@@ -64,7 +64,7 @@ describe('a plan', () => {
     expect(await problemAt('value')).toMatch(/give a number/)
     await coach.fill('input[name="value"]', '4')
     await coach.fill('input[name="perWeek"]', '0.8')
-    expect(await problemAt('value')).toMatch(/below essential fat \(women about 10 to 13 %\)/)
+    expect(await problemAt('value')).toMatch(/under 13 \(essential fat of women is about 10 to 13 %\)/)
     expect(await problemAt('perWeek')).toMatch(/no more than 0\.74/)
     expect(await coach.page.$('[data-plan] canvas')).toBeNull()
     await studio.audit('refused plan')

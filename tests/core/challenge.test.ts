@@ -116,28 +116,30 @@ describe('the prize', () => {
 describe('who is entered', () => {
   const fit = {
     sex: 'female' as const,
-    ageYears: 34,
-    bmi: 24,
-    percent: 27,
-    largestFoldMm: null,
+    birthDate: '1992-03-14',
     flags: [],
-    consent: true,
-    guardianConsent: false,
+    consentOn: '2026-01-10',
+    measures: { heightCm: 170, weightKg: 70, percent: 27 },
   }
   it.each([
     [{}, null],
-    [{ ageYears: 17 }, 'under-18'],
+    [{ birthDate: '2009-03-14' }, 'under-18'],
     [{ flags: ['pregnant' as const] }, 'pregnant'],
     [{ flags: ['neutral-wish' as const] }, 'neutral'],
     [{ flags: ['eating-disorder' as const] }, 'neutral'],
-    [{ bmi: 18 }, 'underweight'],
-    // Essential fat of women to 13 % (common practice): 16 and under is near it.
-    [{ percent: 16 }, 'lean'],
-    [{ percent: 16.5 }, null],
-    [{ sex: 'male' as const, percent: 8 }, 'lean'],
-    [{ consent: false }, 'no-consent'],
+    // BMI under 20; percent under 20 of women and 12 of men (safety limits; recalled).
+    [{ measures: { heightCm: 170, weightKg: 57.7 } }, 'underweight'],
+    [{ measures: { heightCm: 170, weightKg: 57.9 } }, null],
+    [{ measures: { percent: 19.9 } }, 'lean'],
+    [{ measures: { percent: 20 } }, null],
+    [{ sex: 'male' as const, measures: { percent: 11.9 } }, 'lean'],
+    [{ sex: 'male' as const, measures: { percent: 12 } }, null],
+    [{ birthDate: '1948-03-14', measures: { heightCm: 170, weightKg: 66 } }, 'older'],
+    [{ birthDate: '1948-03-14', measures: { heightCm: 170, weightKg: 67 } }, null],
+    [{ consentOn: null }, 'no-consent'],
   ])('%j: %s', (change, barred) => {
-    expect(barredFrom({ ...fit, ...change })).toBe(barred)
+    const { measures, ...person } = { ...fit, ...change }
+    expect(barredFrom(person, '2026-11-27', measures)).toBe(barred)
   })
 })
 

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CAUTION_RULES, FLAGS, type Flag } from '../../core/cautions'
 import { endFigures, followedEnd } from '../../core/following'
+import { isPersonal } from '../../core/safety'
 import { limitsOfIntake, lossRefusals, planRefusals, type PlanContext } from '../../core/plan'
 import { PROTOCOLS } from '../../core/protocols'
 import { energyOf, type EnergyFacts } from '../../shared/energy'
@@ -149,7 +150,9 @@ describe('no deficit is shown to whom none may be', () => {
             // The reason, and nothing to look at.
             expect(found.stopped).toBe(true)
             expect([...found.course, ...found.others, ...found.days]).toEqual([])
-            expect(found.limits.map(({ code }) => code)).toEqual(['person'])
+            expect(found.limits.map(({ code, stop }) => [code !== 'supply' && isPersonal(code), stop])).toEqual([
+              [true, true],
+            ])
           }
           // Beside a gain no line that loses.
           for (const { course } of found?.others ?? [])

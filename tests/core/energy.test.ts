@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { LIMITS, type SafetyFacts } from '../../core/safety'
 import {
   believe,
   dailyOf,
   daysUntilBetter,
   dynamicModel,
   factorOf,
-  INTAKE_FLOOR,
   intakeLimits,
   KCAL_PER_KG_FAT,
   KCAL_PER_KG_LEAN,
@@ -256,15 +256,21 @@ describe('limits of an intake', () => {
       leanKg,
       weightKg: fatKg + leanKg - loss * i,
     }))
-  const facts = (change: Partial<IntakeFacts> = {}): IntakeFacts => ({
+  const safety = (change: Partial<SafetyFacts> = {}): SafetyFacts => ({
     sex: 'female',
+    ageYears: 34,
     heightCm: 168,
-    personal: [],
+    weightKg: 70,
+    percent: 28,
+    flags: [],
+    ...change,
+  })
+  const facts = (change: Partial<IntakeFacts> = {}): IntakeFacts => ({
+    safety: safety(),
     restingKcal: 1450,
     dailyKcal: 2200,
     intakeKcal: 1850,
     course: course(0.4),
-    units: { mass: 'kg', length: 'cm' },
     ...change,
   })
   const codes = (change: Partial<IntakeFacts>) => intakeLimits(facts(change)).map(({ code }) => code)
@@ -274,28 +280,63 @@ describe('limits of an intake', () => {
   })
 
   it.each([
-    ['person', { personal: ['Pregnant or recently so: no percent and no deficits.'] }],
-    ['floor', { intakeKcal: 1190 }],
-    ['resting', { intakeKcal: 1440 }],
-    ['availability', { intakeKcal: 1600, course: course(0.4, 10, 20, 50) }],
-    ['pace', { course: course(0.75) }],
-    ['supply', { intakeKcal: 1460, dailyKcal: 2200, course: course(0.3, 10, 12, 40) }],
-    ['bmi-start', { heightCm: 198 }],
-    ['bmi-end', { heightCm: 192, course: course(0.4) }],
-    ['essential', { course: course(0.4, 40) }],
-  ] as const)('%s', (code, change) => {
+    ['pregnant', { safety: safety({ flags: ['pregnant'] }) }, true],
+    ['floor', { intakeKcal: 1190 }, true],
+    ['resting', { intakeKcal: 1440 }, true],
+    // 24 kcal a kg of lean mass: stopped; 27: a caution.
+    ['availability', { intakeKcal: 1450, dailyKcal: 2280 }, true],
+    ['availability', { intakeKcal: 1520, dailyKcal: 2200 }, false],
+    ['pace', { course: course(0.75) }, true],
+    ['pace', { course: course(0.55) }, false],
+    ['supply', { intakeKcal: 1460, dailyKcal: 2200, course: course(0.3, 10, 12, 40) }, false],
+    ['deficit', { intakeKcal: 1500, dailyKcal: 2550 }, true],
+    ['deficit', { intakeKcal: 1650 }, false],
+    ['bmi-now', { safety: safety({ heightCm: 198 }) }, true],
+    ['bmi-end', { safety: safety({ heightCm: 192 }), course: course(0.4) }, true],
+    ['percent-end', { course: course(0.4, 40) }, true],
+    ['surplus', { intakeKcal: 5000 }, true],
+    ['gain-whole', { intakeKcal: 2600, course: course(-0.4, 52) }, true],
+    ['gain', { intakeKcal: 2600, course: course(-0.8) }, true],
+    ['older', { safety: safety({ ageYears: 78, heightCm: 184 }) }, true],
+    ['under-18', { safety: safety({ ageYears: 15 }), intakeKcal: 2900 }, true],
+  ] as const)('%s (%j)', (code, change, stop) => {
     const found = intakeLimits(facts(change as Partial<IntakeFacts>)).find((one) => one.code === code)
     expect(found?.sentence.length).toBeGreaterThan(20)
-    expect(found?.stop).toBe(code !== 'supply')
+    expect(found?.stop).toBe(stop)
+  })
+
+  it('with weight and height alone stops what is too little, and cautions a large deficit', () => {
+    const alone = { course: [], safety: safety({ percent: null }) }
+    expect(codes({ ...alone, intakeKcal: 1310, dailyKcal: 2000, restingKcal: 1400 })).toEqual(['resting', 'deficit'])
+    expect(codes({ ...alone, intakeKcal: 900, dailyKcal: 2000 })).toContain('floor')
+  })
+
+  it('is no stricter than it has to be: 650 kcal less at 100 kg and 750 at 120 kg are cautions', () => {
+    for (const [weightKg, deficit] of [
+      [100, 650],
+      [120, 750],
+    ] as const) {
+      const change = { safety: safety({ sex: 'male', heightCm: 180, weightKg, percent: 30 }), restingKcal: 1900 }
+      const found = intakeLimits(
+        facts({
+          ...change,
+          dailyKcal: 3000,
+          intakeKcal: 3000 - deficit,
+          course: course(0.6, 10, 0.3 * weightKg, 0.7 * weightKg),
+        }),
+      )
+      expect(found.filter(({ stop }) => stop)).toEqual([])
+    }
   })
 
   it('shows nobody who may have no deficit anything but the reason', () => {
-    expect(codes({ personal: ['Under 18.'], intakeKcal: 800 })).toEqual(['person'])
-    // Balance and gain are theirs as anybody's.
-    expect(codes({ personal: ['Under 18.'], intakeKcal: 2300 })).toEqual([])
+    const flagged = { safety: safety({ flags: ['eating-disorder'] }) }
+    expect(codes({ ...flagged, intakeKcal: 800 })).toEqual(['eating-disorder'])
+    // Balance and a small gain are theirs as anybody's.
+    expect(codes({ ...flagged, intakeKcal: 2300, course: course(-0.05) })).toEqual([])
   })
 
   it('holds the floors for gains too: nobody is told to eat less than them', () => {
-    expect(codes({ dailyKcal: 1100, intakeKcal: INTAKE_FLOOR.female - 1 })).toEqual(['floor'])
+    expect(codes({ dailyKcal: 1100, intakeKcal: LIMITS.intake.value.female - 1 })).toEqual(['floor'])
   })
 })

@@ -11,7 +11,7 @@ const ORDER = [
   ['protocols', 'devices'],
   ['equations'],
   ['simulate', 'cautions'],
-  ['norms', 'error'],
+  ['norms', 'error', 'safety'],
   ['study', 'drills'],
   ['trend', 'schedule'],
   ['composition'],

@@ -148,34 +148,43 @@ describe('what is refused', () => {
       ['weight', nine.weightKg],
     ] as const) {
       expect(sentences(gentle(kind, value)), kind).toContainEqual(
-        'value: That is 9.0 % fat at kept lean mass, below essential fat (women about 10 to 13 %): refused.',
+        'value: It would end at 9.0 % fat, under 13 (essential fat of women is about 10 to 13 %): refused. A doctor or registered dietitian decides here, not a coach.',
       )
     }
-    expect(sentences({ kind: 'sum', value: 35, perWeek: 1 }).join()).toMatch(/below essential fat/)
+    expect(sentences({ kind: 'sum', value: 35, perWeek: 1 }).join()).toMatch(/essential fat of women/)
     const man = visit({ day: '2026-06-01', person: MAN })
     expect(sentences(gentle('percent', 9), {}, man)).toEqual([])
-    expect(sentences(gentle('percent', 2.9), {}, man).join()).toMatch(/men about 3 to 5 %/)
-    expect(planNotes(gentle('percent', 4.5), context(man)).join()).toMatch(/Close to essential fat/)
+    expect(sentences(gentle('percent', 4.9), {}, man).join()).toMatch(/men is about 3 to 5 %/)
+    expect(planNotes(gentle('percent', 7.5), context(man)).join()).toMatch(/close to essential fat/)
   })
 
   it('a weight at or under the lean mass', () => {
     expect(sentences(gentle('weight', 40)).join()).toMatch(/value: That is no more than the lean mass/)
   })
 
-  it('a loss faster than 0.9 kg or 1 % of body weight a week, whichever is less; a gain has no such limit', () => {
+  it('a loss faster than 0.9 kg or 1 % of body weight a week, whichever is less, and a gain over 1 %', () => {
     const fast = (perWeek: number, kg = 74) =>
-      sentences({ kind: 'fat', value: 12, perWeek }, {}, visit({ day: '2026-06-01', kg }))
+      sentences({ kind: 'fat', value: kg / 6, perWeek }, {}, visit({ day: '2026-06-01', kg }))
     expect(fast(0.74)).toEqual([])
-    expect(fast(0.75)).toEqual(['perWeek: That is 0.75 kg a week; no more than 0.74 (0.9 kg or 1 % of body weight).'])
-    expect(fast(0.9, 120)).toEqual([])
-    expect(fast(0.91, 120)).toHaveLength(1)
-    expect(sentences({ kind: 'weight', value: 80, perWeek: 0.95 })).toEqual([])
+    expect(fast(0.75)).toEqual([
+      'perWeek: That is 0.75 kg (1.65 lb) a week; no more than 0.74 kg (1.63 lb) for this person.',
+    ])
+    // From a BMI of 30 on 1.2 % or 1.4 kg: 120 kg at 174 cm is one of 39.6.
+    expect(fast(1.4, 120)).toEqual([])
+    expect(fast(1.41, 120)).toHaveLength(1)
+    expect(sentences({ kind: 'weight', value: 80, perWeek: 0.35 })).toEqual([])
+    expect(sentences({ kind: 'weight', value: 80, perWeek: 0.95 }).join()).toMatch(
+      /^perWeek: That is 0\.95 kg .* gained/,
+    )
+    expect(sentences({ kind: 'weight', value: 120, perWeek: 0.5 }).join()).toMatch(/value: It would end at 120 kg/)
     // A point of percent a week: weight at kept lean mass falls by lean/(1-p) - lean/(1-p+0.01).
     const lean = at('weight') - at('fat')
     const p = at('percent') / 100
     const week = firstWeekKg({ kind: 'percent', value: 15, perWeek: 1 }, context(START))
     expect(week).toBeCloseTo(lean / (1 - p + 0.01) - lean / (1 - p), 9)
-    expect(sentences({ kind: 'percent', value: 15, perWeek: 1 }).join()).toMatch(/perWeek: That is 0\.9\d kg a week/)
+    expect(sentences({ kind: 'percent', value: 15, perWeek: 1 }).join()).toMatch(
+      /perWeek: That is 0\.9\d kg \(2\.\d\d lb\) a week/,
+    )
   })
 
   it('any plan to lose for people whom no deficit is for, and only a sum where percent and weight are not shown', () => {

@@ -12,6 +12,7 @@ import { enterVisit } from '../support/visits'
 
 const FOLDS = [14, 12, 8, 10, 16, 20, 22]
 const maren = someClient()
+const fifteen = `${new Date().getFullYear() - 15}-01-10`
 
 let server: Server
 let coach: Caller
@@ -114,7 +115,7 @@ describe('a plan that cannot be kept', () => {
     for (const [change, field, words] of [
       [{ value: 4 }, 'value', /essential fat/],
       [{ perWeek: 0.8 }, 'perWeek', /no more than 0\.74/],
-      [{ kind: 'weight', value: 40 }, 'value', /lean mass alone/],
+      [{ kind: 'weight', value: 40 }, 'value', /BMI of 13\.2, under 18\.5/],
       [{ perWeek: 0.001 }, 'perWeek', /two years/],
     ] as const) {
       const { status, body } = await refused({ ...somePlan(), ...change })
@@ -141,6 +142,72 @@ describe('a plan that cannot be kept', () => {
     const after = await refused({ ...loss, id: uuid() }, wary.id)
     expect(after.status).toBe(422)
     expect(after.body.message).toMatch(/registered dietitian/)
+  })
+
+  it.each<[string, object, { values: number[]; kg: number }, object, RegExp]>([
+    [
+      'a woman to 10.5 %',
+      {},
+      { values: FOLDS, kg: 60 },
+      { kind: 'percent', unit: '%', value: 10.5, perWeek: 0.35 },
+      /10\.5 % fat, under 13/,
+    ],
+    [
+      'a man to 4 %',
+      { sex: 'male' },
+      { values: FOLDS, kg: 80 },
+      { kind: 'percent', unit: '%', value: 4, perWeek: 0.3 },
+      /4\.0 % fat, under 5/,
+    ],
+    [
+      'a sum of seven folds from 102 to 30 mm',
+      {},
+      { values: FOLDS, kg: 74 },
+      { kind: 'sum', unit: 'mm', value: 30, perWeek: 1 },
+      /thinner than those|% fat, under 13/,
+    ],
+    [
+      'to a BMI of 13.8 with weight and height alone',
+      { heightCm: 170 },
+      { values: [], kg: 60 },
+      { kind: 'weight', unit: 'kg', value: 40, perWeek: 0.3 },
+      /BMI of 13\.8/,
+    ],
+    [
+      '6 kg gained at fifteen',
+      { birthDate: fifteen, guardianConsent: true },
+      { values: [], kg: 60 },
+      { kind: 'weight', unit: 'kg', value: 66, perWeek: 0.3 },
+      /Under 18/,
+    ],
+    [
+      '42 kg gained',
+      {},
+      { values: FOLDS, kg: 74 },
+      { kind: 'weight', unit: 'kg', value: 116, perWeek: 0.5 },
+      /no such gain/,
+    ],
+    [
+      '2 kg gained a week',
+      {},
+      { values: FOLDS, kg: 74 },
+      { kind: 'weight', unit: 'kg', value: 80, perWeek: 2 },
+      /gained a week/,
+    ],
+    [
+      'a loss at 78 with a BMI of 20.3',
+      { birthDate: '1948-03-14', heightCm: 172 },
+      { values: [], kg: 60 },
+      { kind: 'weight', unit: 'kg', value: 58, perWeek: 0.2 },
+      /from 65 years/,
+    ],
+  ])('%s is not kept, whatever the page says', async (name, who, { values, kg }, target, sentence) => {
+    const one = someClient({ name: `Not kept: ${name}`, ...who })
+    expect((await coach.send('POST', '/api/clients', one)).status).toBe(201)
+    const start = await enterVisit(coach, one.id, { daysAgo: 10, values, kg })
+    const { status, text } = await refused(somePlan({ checkinId: start, ...target }), one.id)
+    expect([status, text]).toEqual([422, expect.stringMatching(sentence)])
+    expect((await history(one.id)).plans).toEqual([])
   })
 
   it('starts from a finished check-in of this client and nothing else', async () => {

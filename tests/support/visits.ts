@@ -32,8 +32,18 @@ export async function enterVisit(api: Caller, clientId: string, visit: EnteredVi
   if (started.status !== 201) throw new Error(`start: ${started.text}`)
   const { sites } = PROTOCOLS[protocolId]
   const readings = [1, 2].flatMap((round) =>
-    sites.map((site, i) =>
-      someReading({ site, round, value: values[i], unit: isFold(site) ? 'mm' : 'cm', takenAt: at(round * 100 + i) }),
+    sites.flatMap((site, i) =>
+      values[i] === undefined
+        ? []
+        : [
+            someReading({
+              site,
+              round,
+              value: values[i],
+              unit: isFold(site) ? 'mm' : 'cm',
+              takenAt: at(round * 100 + i),
+            }),
+          ],
     ),
   )
   const weight = kg === null ? [] : [someReading({ site: 'weight', value: kg, unit: 'kg', takenAt: at(1) })]

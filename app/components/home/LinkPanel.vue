@@ -6,7 +6,7 @@ import { LINK_SCOPES, type FromHome, type LinkScope } from '#shared/schemas/link
 import { fromHome as calls } from '~/week-calls'
 
 /** A client's link: made here, shown once as an address and as a code to be read off the tablet, changed, ended. */
-const props = defineProps<{ clientId: string; links: FromHome['links']; photoConsent: boolean }>()
+const props = defineProps<{ clientId: string; links: FromHome['links']; photoConsent: boolean; neutral: boolean }>()
 const emit = defineEmits<{ changed: [fromHome: FromHome] }>()
 
 const NAMES: Record<LinkScope, string> = {
@@ -20,7 +20,8 @@ const ENDS = [14, 30, 90, 180, 366].map((id) => ({ id, name: id === 366 ? 'a yea
 const { problem, busy, tell } = useTelling()
 const current = computed(() => props.links.find(({ revokedAt }) => revokedAt === null) ?? null)
 const scope = ref<LinkScope[]>(
-  current.value?.scope ?? LINK_SCOPES.filter((one) => one !== 'photographs' || props.photoConsent),
+  current.value?.scope ??
+    (props.neutral ? ['take-home'] : LINK_SCOPES.filter((one) => one !== 'photographs' || props.photoConsent)),
 )
 const days = ref(90)
 /** Places beyond or instead of the usual three. */

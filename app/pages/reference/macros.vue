@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { INTAKE_FLOOR, parseIntake } from '#core/energy'
+import { parseIntake } from '#core/energy'
+import { LIMITS } from '#core/safety'
 import { massToKg, parseMass } from '#core/units'
 import { useMe } from '~/stores/me'
 
@@ -10,9 +11,9 @@ const typed = reactive({ kcal: '2200', weight: '' })
 const kcal = computed(() => {
   const parsed = parseIntake(typed.kcal)
   if ('problem' in parsed) return parsed
-  return parsed.kcal < INTAKE_FLOOR.female
+  return parsed.kcal < LIMITS.intake.value.female
     ? {
-        problem: `Under ${INTAKE_FLOOR.female.toLocaleString('en-US')} kcal a day (men ${INTAKE_FLOOR.male.toLocaleString('en-US')}) a registered dietitian or doctor decides, not a coach.`,
+        problem: `Under ${LIMITS.intake.value.female.toLocaleString('en-US')} kcal a day (men ${LIMITS.intake.value.male.toLocaleString('en-US')}) a registered dietitian or doctor decides, not a coach.`,
       }
     : parsed
 })

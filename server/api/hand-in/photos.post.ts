@@ -3,7 +3,9 @@ import { homePhotoQuery } from '../../../shared/schemas/link'
 import { useDatabase } from '../../db/use-database'
 import { atLinkOf, linkActor, ownRecord } from '../../http/at-link'
 import { parsed } from '../../http/body'
+import { homePhotoBarred } from '../../../core/safety'
 import { failure } from '../../http/failure'
+import { todayAtLink } from '../../http/own-home'
 import { readPhoto, storePhoto } from '../../http/photo-upload'
 import { defineRoute } from '../../http/route'
 import { addHomePhoto, isOwnHandIn } from '../../repositories/hand-ins'
@@ -20,6 +22,8 @@ export default defineRoute({ access: 'link', scope: 'photographs' }, async (even
   const db = await useDatabase()
   if (!client.photoConsentOn)
     throw failure(409, 'You have not agreed to photographs. Please talk to your coach; it is never a condition.')
+  const barred = homePhotoBarred(client, await todayAtLink(event))
+  if (barred) throw failure(409, `${barred} Please talk to your coach.`)
   if (!(await isOwnHandIn(db, clientId, handInId))) throw failure(404, 'There is no such week of yours.')
   await storePhoto(query.id, bytes, async (kept) => {
     const row = { ...query, ...kept, handInId }

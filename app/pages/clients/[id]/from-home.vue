@@ -86,6 +86,7 @@ async function reload() {
           :client-id="id"
           :links="facts.links"
           :photo-consent="client.photoConsentOn !== null"
+          :neutral="isNeutral(client)"
           @changed="facts = $event"
         />
         <ReminderPanel

@@ -4,6 +4,7 @@ import { useDatabase } from '../../../../db/use-database'
 import { actorOf } from '../../../../http/actor'
 import { readJson } from '../../../../http/body'
 import { failure } from '../../../../http/failure'
+import { refusePhotographs } from '../../../../http/link-scope'
 import { clientAt, idParam } from '../../../../http/params'
 import { defineRoute } from '../../../../http/route'
 import { findFromHome } from '../../../../repositories/client-home'
@@ -16,6 +17,7 @@ export default defineRoute({ access: 'coach', proof: 'second' }, async (event): 
   const sentence = 'There is no such link.'
   const id = idParam(event, sentence, 'link')
   const { scope, days, sites } = await readJson(event, linkChange)
+  refusePhotographs(event, client, scope ?? [])
   const changed = {
     ...(scope ? { scope } : {}),
     ...(sites ? { sites } : {}),

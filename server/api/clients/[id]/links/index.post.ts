@@ -7,6 +7,7 @@ import { actorOf } from '../../../../http/actor'
 import { ownOrigin } from '../../../../http/address'
 import { readJson } from '../../../../http/body'
 import { failure } from '../../../../http/failure'
+import { refusePhotographs } from '../../../../http/link-scope'
 import { clientAt } from '../../../../http/params'
 import { hashOf, randomToken } from '../../../../http/tokens'
 import { signedInAs } from '../../../../http/signed-in'
@@ -21,6 +22,7 @@ export default defineRoute({ access: 'coach', proof: 'fresh' }, async (event) =>
   const { scope, days, sites } = await readJson(event, linkInput)
   if (client.archived) throw failure(409, 'This client is archived. Bring them back first.')
   if (!client.consentOn) throw failure(409, 'Note the client’s consent before making a link.')
+  refusePhotographs(event, client, scope)
   const token = randomToken()
   const id = uuid()
   const link = {

@@ -1,0 +1,7 @@
+export * from './challenge'
+export * from './course'
+export * from './intake'
+export * from './limits'
+export * from './person'
+export * from './photo'
+export * from './verdict'

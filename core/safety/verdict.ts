@@ -1,0 +1,83 @@
+import type { Flag } from '../cautions/flags'
+import type { Sex } from '../equations/equation'
+import { massToKg } from '../units'
+
+/** What a finding does: `caution` is shown beside, `stop` can never be stored. */
+export type Outcome = 'caution' | 'stop'
+
+/** What speaks for care or against doing something, with the facts that led to it. */
+export interface Finding {
+  outcome: Outcome
+  code: GateCode
+  sentence: string
+  facts: Readonly<Record<string, number | string>>
+}
+
+export type GateCode =
+  | 'under-18'
+  | 'pregnant'
+  | 'eating-disorder'
+  | 'neutral-wish'
+  | 'bmi-now'
+  | 'bmi-end'
+  | 'older'
+  | 'percent-end'
+  | 'percent-now'
+  | 'folds-end'
+  | 'pace'
+  | 'gain'
+  | 'gain-whole'
+  | 'floor'
+  | 'resting'
+  | 'deficit'
+  | 'surplus'
+  | 'availability'
+  | 'bmi-challenge'
+  | 'percent-challenge'
+
+/** The answer to a door. */
+export interface Verdict {
+  outcome: 'allow' | Outcome
+  findings: Finding[]
+}
+
+/** What the gate knows of a person. Weight and height are enough for it: nothing hangs on a percentage being known. */
+export interface SafetyFacts {
+  sex: Sex
+  ageYears: number
+  heightCm: number | null
+  weightKg: number | null
+  /** Of the equation the person is followed with, else the lowest of the fitting ones; never of a tracking number. */
+  percent: number | null
+  flags: readonly Flag[]
+}
+
+/** Said wherever a stop leaves the decision to others. */
+export const REFER = 'A doctor or registered dietitian decides here, not a coach.'
+export const one = (value: number) => value.toFixed(1)
+export const whole = (value: number) => Math.round(value).toLocaleString('en-US')
+
+/** The strictest of some findings. */
+export function verdictOf(findings: readonly Finding[]): Verdict {
+  const has = (outcome: Outcome) => findings.some((finding) => finding.outcome === outcome)
+  return { outcome: has('stop') ? 'stop' : has('caution') ? 'caution' : 'allow', findings: [...findings] }
+}
+
+export const finding = (outcome: Outcome, code: GateCode, sentence: string, facts: Finding['facts'] = {}): Finding => ({
+  outcome,
+  code,
+  sentence,
+  facts,
+})
+
+/** A mass in both units people read. @example massSaid(0.75) // '0.75 kg (1.65 lb)' */
+export const massSaid = (kg: number, decimals = 2) =>
+  `${kg.toFixed(decimals)} kg (${(kg / massToKg(1, 'lb')).toFixed(decimals)} lb)`
+
+/** Body mass index, kg/m²; null where weight or height is not known. */
+export function bmiOf(weightKg: number | null, heightCm: number | null): number | null {
+  return weightKg === null || heightCm === null ? null : weightKg / (heightCm / 100) ** 2
+}
+
+/** Limits met to the last digit that is typed are met. */
+export const SLACK = 5e-4

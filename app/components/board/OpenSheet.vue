@@ -27,7 +27,7 @@ const emit = defineEmits<{ call: [recorderId: string | null] }>()
     <ListField
       v-if="people.length > 0"
       :model-value="line.recorderId"
-      class="w-56 max-sm:w-full"
+      class="w-56 max-sm:order-last max-sm:w-full"
       label="Recorder"
       name="calledRecorder"
       hidden-label
@@ -37,7 +37,7 @@ const emit = defineEmits<{ call: [recorderId: string | null] }>()
       ]"
       @update:model-value="emit('call', $event)"
     />
-    <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-11">{{
+    <NuxtLink :to="`/measure/${line.checkinId}`" class="press press-first min-h-11 max-sm:w-full">{{
       forRecorder ? 'Write down' : 'Go on measuring'
     }}</NuxtLink>
   </li>

@@ -18,8 +18,8 @@ const PROOFS = [
 
 <template>
   <section v-if="store.me" aria-labelledby="locks" class="grid content-start gap-2" data-lock-rules>
-    <h2 id="locks" class="border-b-2 border-ink pb-2 text-lg font-bold">Devices left lying about</h2>
-    <p class="text-[15px]">Nobody touches one for so long, and it locks</p>
+    <h2 id="locks" class="border-b-2 border-ink pb-2 text-lg font-bold">Unattended devices</h2>
+    <p class="text-[15px]">Locks after nobody has touched it for</p>
     <PressGroup
       label="Locks after"
       :options="LOCKS"
@@ -27,8 +27,8 @@ const PROOFS = [
       @update:model-value="$event !== null && tell(() => store.setRules({ lockMinutes: $event }))"
     />
     <p class="text-sm text-faded">
-      Each coach opens it with a PIN of their own (Studio, Account). Whoever was measuring finds everything as it was;
-      anybody else goes on as themselves.
+      Each coach unlocks it with their own PIN (Studio &gt; Your account). A session in progress stays as it was;
+      another coach continues as themselves.
     </p>
     <p class="mt-2 text-[15px]">To sign in,</p>
     <PressGroup

@@ -104,8 +104,8 @@ const remove = () =>
     </template>
     <template v-else-if="state">
       <p class="text-[15px] text-faded">
-        Whoever has learnt your password gets no further without your phone. Every sign-in then asks for six digits from
-        it.
+        Your password alone is not enough: nobody signs in without your phone. Every sign-in then asks for six digits
+        from it.
       </p>
       <button type="button" class="press press-quiet justify-self-start" @click="begin">Set it up</button>
     </template>

@@ -73,10 +73,10 @@ let endLoggedOn = ''
 
 /** Writes the newest hash of the audit log into the log once a day: kept there, it shows whether the log is written anew. */
 export async function logRecordEnd({ store }: Pick<BackingUp, 'store'>, now = new Date()): Promise<void> {
-  const today = now.toISOString().slice(0, 10)
-  if (endLoggedOn === today) return
-  const [own] = await store.database.select({ studioId: studio.id }).from(studio)
+  const [own] = await store.database.select({ studioId: studio.id, zone: studio.timeZone }).from(studio)
   if (!own) return
+  const today = clockIn(now, own.zone).day
+  if (endLoggedOn === today) return
   log.info({ what: 'audit log', end: endSaid(await recordEnd(store.database, own)) })
   endLoggedOn = today
 }

@@ -64,7 +64,7 @@ export async function everyone(): Promise<Everyone> {
   const alone = await client(NAMES.leftAlone, me)
   const visits: string[] = []
   for (const one of [ivos, runas, linked, alone])
-    visits.push(await enterVisit(lead, one.id, { daysAgo: 7, values: [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24], kg: 60 }))
+    visits.push(await enterVisit(lead, one.id, { daysAgo: 7, values: [18, 13, 9, 11, 14, 21, 26], kg: 70 }))
   const { checkinId } = await startedCheckin(lead, ivos, { recorderId: nils })
   const { body } = await lead.send<{ link: string }>('POST', `/api/clients/${linked.id}/links`, {
     scope: ['weigh-ins', 'girths', 'photographs', 'take-home'],

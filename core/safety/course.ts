@@ -1,4 +1,3 @@
-import type { Sex } from '../equations/equation'
 import { LIMITS } from './limits'
 import { personFindings } from './person'
 import { bmiOf, finding, massSaid, one, REFER, SLACK, type Finding, type SafetyFacts } from './verdict'
@@ -15,9 +14,6 @@ export interface Course {
   endFoldMm?: number | null
   direction: 'loss' | 'gain'
 }
-
-/** Mean fold under which no sum is planned, mm: leanest athletes' sums of seven (mean 5.0 men, 6.6 women; profile data). */
-const LEAST_FOLD_MM: Readonly<Record<Sex, number>> = { female: 6, male: 4.5 }
 
 function endFindings(facts: SafetyFacts, course: Course): Finding[] {
   const found: Finding[] = []
@@ -66,7 +62,7 @@ function endFindings(facts: SafetyFacts, course: Course): Finding[] {
       ),
     )
   const fold = course.endFoldMm ?? null
-  if (fold !== null && fold < LEAST_FOLD_MM[facts.sex])
+  if (fold !== null && fold < LIMITS.leastFoldMm.value[facts.sex])
     found.push(
       finding(
         'stop',

@@ -22,6 +22,11 @@ export const LIMITS = {
     { female: { never: 10, stop: 13, caution: 16 }, male: { never: 3, stop: 5, caution: 8 } },
     'Essential fat (common practice); ACSM, loss of weight in athletes (recalled)',
   ),
+  /** Mean fold under which no sum is planned, mm. */
+  leastFoldMm: limit<Readonly<Record<Sex, number>>>(
+    { female: 6, male: 4.5 },
+    'Our own bound, under the leanest athletes of the profile data (mean folds 5.0 men, 6.6 women)',
+  ),
   /** Loss a week, as a share of body weight and in kg, whichever is less; from `highBmi` on the second pair. */
   loss: limit(
     { share: 0.01, kg: 0.9, caution: 0.007, highBmi: 30, highShare: 0.012, highKg: 1.4 },

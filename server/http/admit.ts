@@ -74,12 +74,12 @@ async function admitStaff(event: H3Event, wanted: StaffAccess): Promise<void> {
   const { stale: _, confirmedAt: __, lacksSecond: ___, lockedAt, ...person } = found
   context.atDevice = { ...person, lockedAt }
   await keepPace(event, wanted.pace)
-  if (wanted.whenLocked) return
-  if (lockedAt !== null) {
+  if (lockedAt !== null && !wanted.whenLocked) {
     note(event, 'locked', found.staffId)
     throw locked()
   }
   check(event, found, wanted)
+  if (wanted.whenLocked) return
   context.signedIn = person
   if (wanted.looked === 'record') await noteLook(event)
 }

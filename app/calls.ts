@@ -39,7 +39,8 @@ import type { Problem } from '#shared/schemas/problem'
 import type { Alignment, Photo, PictureAddress, Pose } from '#shared/schemas/photo'
 import type { ClientSchedule } from '#core/schedule'
 import type { ScheduleInput } from '#shared/schemas/schedule'
-import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
+import type { PlanInput, PlanRecord, SuspensionDecision } from '#shared/schemas/plan'
+import type { Suspension } from '#core/safety'
 import type { RecordCheck, RecordPage } from '#shared/schemas/record'
 import type { Mailbox } from '#shared/schemas/mail'
 import type { SetInput, StudioSet } from '#shared/schemas/set'
@@ -218,6 +219,8 @@ export const clients = {
   setWorthwhile: (id: string, own: WorthwhileInput) =>
     call<ClientHistory['worthwhile']>('PUT', `/api/clients/${id}/worthwhile`, own),
   addPlan: (id: string, plan: PlanInput) => call<PlanRecord[]>('POST', `/api/clients/${id}/plans`, plan),
+  decidePlan: (id: string, planId: string, decision: SuspensionDecision) =>
+    call<Suspension[]>('POST', `/api/clients/${id}/plans/${planId}/decisions`, decision),
   endPlan: (id: string, planId: string) => call<PlanRecord[]>('DELETE', `/api/clients/${id}/plans/${planId}`),
 }
 

@@ -32,6 +32,7 @@ export const data = {
   keep: (rules: RetentionRules) => call<RetentionDue>('PUT', '/api/studio/retention', rules),
   removeDue: (what: { clientIds: string[]; photos: boolean }) =>
     call<RetentionDue>('POST', '/api/data/retention', what),
-  ownFile: (clientId: string) => call<DataJob>('POST', `/api/clients/${clientId}/own-file`, {}),
+  ownFile: (clientId: string, figuresReason = '') =>
+    call<DataJob>('POST', `/api/clients/${clientId}/own-file`, { figuresReason }),
   erase: (clientId: string, name: string) => call<Erased>('DELETE', `/api/clients/${clientId}`, { name }),
 }

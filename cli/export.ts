@@ -1,4 +1,7 @@
 import { parseArgs } from 'node:util'
+import { localDay } from '../core/calendar'
+import { isNeutral } from '../shared/neutral'
+import { findTimeZone } from '../server/repositories/staff'
 import { EXPORTS, writeExport, type ExportFormat } from '../server/exchange/exports'
 import { makeOwnFile } from '../server/exchange/own-file'
 import { findClient } from '../server/repositories/clients'
@@ -6,11 +9,15 @@ import { printRequest } from '../server/take-home/print-request'
 import { atStore, shownProgress, type AtStore } from './at-store'
 
 const USAGE = `npm run export -- ${Object.keys(EXPORTS).join('|')} FILE [--client ID] [--data FOLDER]
-npm run export -- own FILE --client ID [--data FOLDER]`
+npm run export -- own FILE --client ID [--figures REASON] [--data FOLDER]`
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
-  options: { client: { type: 'string' }, data: { type: 'string', default: process.env.DATA_DIR ?? '.data/studio' } },
+  options: {
+    client: { type: 'string' },
+    figures: { type: 'string' },
+    data: { type: 'string', default: process.env.DATA_DIR ?? '.data/studio' },
+  },
 })
 const [format = '', file] = positionals
 const clientId = values.client ?? null
@@ -24,8 +31,10 @@ function refuse(why: string): void {
 async function own({ store, photos, who, change }: AtStore, path: string): Promise<boolean> {
   const client = who && clientId && (await findClient(store.database, who, clientId))
   if (!client) return false
+  const today = localDay(Date.now(), await findTimeZone(store.database, who))
+  const bare = isNeutral(client, today) && !values.figures
   await change({ kind: 'client.exported', clientId: client.id }, () => Promise.resolve())
-  await makeOwnFile(path, { store, photos, who, client, print: printRequest }, shownProgress)
+  await makeOwnFile(path, { store, photos, who, client, print: printRequest, bare }, shownProgress)
   return true
 }
 

@@ -66,6 +66,7 @@ export const CHANGE_WORDS = {
   'worthwhile.set': 'set the smallest change worth acting on',
   'plan.added': 'set a plan',
   'plan.ended': 'ended a plan',
+  'plan.decided': 'let a suspended plan go on',
   'energy.offered': 'decided about energy and macros',
   'intakes.added': 'added intakes',
   'intake.struck': 'struck an intake',

@@ -1,4 +1,5 @@
 import { daysBetween, type Day } from '../core/calendar'
+import { ADULT_YEARS } from '../core/cautions'
 import { ageInYears, dayOf, type SpanEnd } from '../core/composition'
 import {
   believe,
@@ -80,7 +81,7 @@ function splitSince(record: FollowedRecord): Split | null {
   return fat && weight && began !== undefined ? splitOf(fat, weight, began) : null
 }
 
-/** Everything held of a client's expenditure; null without a check-in that holds a weight. */
+/** Everything held of a client's expenditure; null without a check-in that holds a weight, and under 18. */
 export function energyOf(
   record: FollowedRecord,
   intakes: readonly IntakeRecord[],
@@ -89,6 +90,8 @@ export function energyOf(
   const end = record.ends.findLast(({ result }) => result.weightKg !== null)
   if (!end) return null
   const { client, choices } = record
+  // Every equation of resting expenditure here was made on adults.
+  if (ageInYears(client.birthDate, today) < ADULT_YEARS) return null
   const resting = restingOf({
     sex: client.sex,
     ageYears: ageInYears(client.birthDate, today),

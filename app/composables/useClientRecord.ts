@@ -24,7 +24,10 @@ export function useClientRecord(clientId: string) {
   const history = shallowRef<ClientHistory | null>(null)
   const fromId = ref<string | null>(null)
   const toId = ref<string | null>(null)
-  const neutral = ref(false)
+  /** What of the body the page shows: nothing (neutral), folds and girths, or everything. */
+  const shown = ref<'nothing' | 'folds' | 'all'>('all')
+  const neutral = computed(() => shown.value !== 'all')
+  const bare = computed(() => shown.value === 'nothing')
   /** A jaw is under way: what takes long and is read at rest waits until it stands. */
   const moving = ref(false)
   const settle = useDebounceFn(() => (moving.value = false), 160)
@@ -74,7 +77,7 @@ export function useClientRecord(clientId: string) {
     const found = await historyOf(clientId)
     judging.value = chartFirst && found.checkins.length > SHOWN_AT_ONCE
     if (judging.value) setTimeout(judge, CHART_COMES_WITHIN)
-    neutral.value = isNeutral(found.client)
+    shown.value = isNeutral(found.client, todayHere()) ? 'nothing' : 'all'
     history.value = found
     void settle()
   }
@@ -133,7 +136,9 @@ export function useClientRecord(clientId: string) {
     between,
     noises,
     assessor,
+    shown,
     neutral,
+    bare,
     judging,
     judge,
     load,

@@ -28,15 +28,24 @@ export function usePlan({ history, record, ends, neutral }: ClientRecord) {
   const arrival = computed(() => line.value && latest.value && arrivalOf(line.value, latest.value))
   const reached = computed(() => (line.value && latest.value ? reachedBy(line.value, latest.value) : 'no'))
   /** A caution noted since the plan was set allows none to lose: why. */
-  const barred = computed(() =>
-    line.value && start.value && history.value
-      ? planBarred(line.value, planContext(start.value, history.value, me.units, todayHere()))
-      : null,
+  const suspension = computed(
+    () =>
+      history.value?.suspensions?.find(({ about, subjectId }) => about === 'plan' && subjectId === plan.value?.id) ??
+      null,
   )
+  const barred = computed(
+    () =>
+      suspension.value?.sentence ??
+      (line.value && start.value && history.value
+        ? planBarred(line.value, planContext(start.value, history.value, me.units, todayHere()))
+        : null),
+  )
+  /** A loss that is planned and allowed: only there a loss is spoken well of. */
+  const losing = computed(() => line.value !== null && line.value.to < line.value.from && barred.value === null)
   /** Neutral mode shows no percent, masses or weight, so only a plan in folds. */
   const hidden = computed(
     () => barred.value !== null || (neutral.value && plan.value !== null && plan.value.kind !== 'sum'),
   )
 
-  return { plan, start, startIndex, line, held, latest, arrival, reached, hidden, barred }
+  return { plan, start, startIndex, line, held, latest, arrival, reached, hidden, barred, suspension, losing }
 }

@@ -26,7 +26,8 @@ const leftSaid = computed(() => {
   return left.value === 0 ? 'the last day' : `${left.value} ${left.value === 1 ? 'day' : 'days'} to go`
 })
 type Row = Board['groups'][number]['rows'][number]
-const shared = (rows: Row[], i: number) => rows.filter(({ place }) => place === rows[i]?.place).length > 1
+const shared = (rows: Row[], i: number) =>
+  rows[i]?.place != null && rows.filter(({ place }) => place === rows[i]?.place).length > 1
 const edge = (rows: Row[], i: number) => ({
   top: rows[i - 1]?.place !== rows[i]?.place,
   bottom: rows[i + 1]?.place !== rows[i]?.place,
@@ -62,7 +63,9 @@ const edge = (rows: Row[], i: number) => ({
                     ]
                   : ''
               "
-              ><span :class="{ 'sr-only': !edge(group.rows, i).top }">{{ row.place }}</span></span
+              ><span :class="{ 'sr-only': row.place !== null && !edge(group.rows, i).top }">{{
+                row.place ?? '–'
+              }}</span></span
             >
             <span class="min-w-0">
               <span class="block truncate">{{ row.name }}</span>
@@ -70,9 +73,15 @@ const edge = (rows: Row[], i: number) => ({
                 <span class="block h-full bg-brass" :style="{ width: `${100 * row.share}%` }" />
               </span>
             </span>
-            <ChanceRing :chance="row.first" />
+            <ChanceRing v-if="group.rows.some(({ place }) => place !== null)" :chance="row.first" />
           </li>
         </ol>
+        <p
+          v-if="!group.rows.some(({ place }) => place !== null)"
+          class="mt-[1vh] text-[clamp(16px,1.8vw,32px)] text-faded"
+        >
+          No first place yet: no loss is beyond the error of measuring.
+        </p>
       </section>
     </div>
     <p v-if="board.groups.length === 0" class="text-[clamp(18px,2.6vw,46px)] text-faded">

@@ -1,6 +1,6 @@
 import { LARGE_FOLDS_BMI } from '../equations/applicability'
 import type { Sex } from '../equations/equation'
-import type { Flag } from './flags'
+import { FLAGS, type Flag } from './flags'
 
 /** What a caution does beyond being shown. */
 export type Effect =
@@ -10,6 +10,7 @@ export type Effect =
   | 'children-only'
   | 'no-impedance'
   | 'tape-first'
+  | 'protein-low'
   | 'not-yet'
 
 /** Something always visible where it applies: plain words, no diagnosis. */
@@ -59,6 +60,26 @@ export const ADULT_YEARS = 18
 /** BMI of adults under which they are underweight (WHO). */
 export const UNDERWEIGHT_BMI = 18.5
 
+/** Age from which a loss is planned with more care, years. */
+export const OLDER_YEARS = 65
+
+const SPORTS_DOCTOR = 'Any deficit needs care: see a sports doctor first.'
+
+/** A caution that a flag alone brings. */
+const flagged = (flag: Flag, sentence: string, effects: readonly Effect[] = []): CautionRule => ({
+  code: flag,
+  when: FLAGS[flag],
+  applies: ({ flags }) => flags.includes(flag),
+  sentence,
+  effects,
+})
+
+/** A medication under which no deficit is planned before the prescriber has agreed. */
+const prescribed = (flag: Flag, what: string): CautionRule => ({
+  ...flagged(flag, `${what}: no deficit before the prescriber agrees.`, ['no-deficits']),
+  applies: ({ flags }) => flags.includes(flag) && !flags.includes('prescriber-agreed'),
+})
+
 /** Every caution, in the order they are shown (common practice; local rules and licensed practice decide). */
 export const CAUTION_RULES: readonly CautionRule[] = [
   {
@@ -74,8 +95,8 @@ export const CAUTION_RULES: readonly CautionRule[] = [
     when: 'Under 18 years',
     applies: ({ ageYears }) => ageYears < ADULT_YEARS,
     sentence:
-      'Under 18: only the equations made on children, no deficits, and a doctor or dietitian for questions of weight.',
-    effects: ['children-only', 'no-deficits'],
+      'Under 18: neutral mode, only equations made on children, no plan by weight or energy. Questions of weight go to a doctor or dietitian.',
+    effects: ['neutral-mode', 'children-only', 'no-deficits'],
   },
   {
     code: 'guardian',
@@ -86,26 +107,36 @@ export const CAUTION_RULES: readonly CautionRule[] = [
   },
   {
     code: 'eating-disorder',
-    when: 'Eating-disorder history or signs',
+    when: FLAGS['eating-disorder'],
     applies: ({ flags }) => flags.includes('eating-disorder'),
     sentence:
-      'Neutral mode: no percent, no weight on pages the client sees, no deficits. Refer to a doctor or registered dietitian.',
+      'Eating disorder, now or in the past: no body measuring unless the care team asks. Neutral mode, no deficits; refer to a doctor or registered dietitian.',
     effects: ['neutral-mode', 'no-deficits'],
   },
   {
     code: 'neutral-wish',
-    when: 'The client asks for it',
+    when: FLAGS['neutral-wish'],
     applies: ({ flags }) => flags.includes('neutral-wish'),
-    sentence: 'Neutral mode, as the client wishes: no percent and no weight on pages they see.',
+    sentence: 'Neutral mode, as the client wishes: no number about the body where they may look.',
     effects: ['neutral-mode', 'no-deficits'],
   },
   {
     code: 'pregnant',
-    when: 'Pregnant or recently so',
+    when: FLAGS.pregnant,
     applies: ({ flags }) => flags.includes('pregnant'),
-    sentence: 'Pregnant or recently so: no percent and no deficits.',
-    effects: ['no-percent', 'no-deficits'],
+    sentence: 'Pregnant or recently so: neutral mode, no percent and no deficits.',
+    effects: ['neutral-mode', 'no-percent', 'no-deficits'],
   },
+  flagged('breastfeeding', 'Breastfeeding, first six months: neutral mode, no percent and no deficits.', [
+    'neutral-mode',
+    'no-percent',
+    'no-deficits',
+  ]),
+  flagged('breastfeeding-later', 'Breastfeeding: a small deficit at most, and milk comes first.'),
+  flagged('dialysis', 'Dialysis: neutral mode and no deficits. Water moves weight and folds from day to day.', [
+    'neutral-mode',
+    'no-deficits',
+  ]),
   {
     code: 'underweight',
     when: 'Adult with a BMI under 18.5',
@@ -113,12 +144,31 @@ export const CAUTION_RULES: readonly CautionRule[] = [
     sentence: 'The BMI is under 18.5: no deficits, and a doctor or registered dietitian for questions of weight.',
     effects: ['no-deficits'],
   },
+  flagged('implanted-device', 'Implanted device: no impedance scale.', ['no-impedance']),
+  flagged('missed-periods', `Missed or irregular periods for three months. ${SPORTS_DOCTOR}`),
+  flagged('stress-fracture', `Stress fracture. ${SPORTS_DOCTOR}`),
+  flagged('fainting', `Fainting. ${SPORTS_DOCTOR}`),
+  prescribed('diabetes-medication', 'Diabetes with tablets or insulin'),
+  prescribed('appetite-medication', 'Medication that lowers appetite'),
+  flagged('kidney-disease', 'Kidney disease: protein up to 0.8 g a kg of body weight, no higher target.', [
+    'protein-low',
+  ]),
+  flagged(
+    'anticoagulants',
+    'Anticoagulants, or bleeds easily: lift folds gently or use tape alone; watch for bruises.',
+    ['tape-first'],
+  ),
+  flagged('lymphoedema-right', 'Lymphoedema or an operation on the right: measure the left side, always.'),
+  flagged('lymphoedema-left', 'Lymphoedema or an operation on the left: measure the right side, always.'),
+  flagged('swelling', 'Steroids or swelling: folds mislead; read changes of folds with care.'),
+  flagged('surgery', 'Recent surgery at a site: leave that site out.'),
+  flagged('skin-condition', 'Skin condition at a site: leave that site out.'),
   {
-    code: 'implanted-device',
-    when: 'Implanted device',
-    applies: ({ flags }) => flags.includes('implanted-device'),
-    sentence: 'Implanted device: no impedance scale.',
-    effects: ['no-impedance'],
+    code: 'older',
+    when: '65 years and over',
+    applies: ({ ageYears }) => ageYears >= OLDER_YEARS,
+    sentence: '65 and over: lose slower if at all, with strength training, after a doctor has agreed.',
+    effects: [],
   },
   {
     code: 'large-folds',
@@ -156,12 +206,13 @@ export const CAUTION_RULES: readonly CautionRule[] = [
 
 /** What each effect means, in words. */
 export const EFFECTS: Readonly<Record<Effect, string>> = {
-  'neutral-mode': 'no percent and no weight on pages the client sees',
+  'neutral-mode': 'no number about the body where the client may look',
   'no-percent': 'no percent',
   'no-deficits': 'no deficits',
   'children-only': 'children’s equations only',
   'no-impedance': 'no impedance scale',
   'tape-first': 'the tape is offered first',
+  'protein-low': 'protein up to 0.8 g a kg',
   'not-yet': 'no measuring yet',
 }
 

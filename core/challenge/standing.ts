@@ -1,4 +1,6 @@
-import { seededRandom, type Random } from '../simulate'
+import { seededRandom } from '../simulate'
+import { chancesOfFirst } from './chance'
+import { student } from './student'
 
 /** What is known of one who takes part: change in percent of their own start, with its error. */
 export interface Runner {
@@ -19,33 +21,17 @@ export interface Standing {
   change: number
   low: number
   high: number
-  /** Shared with everybody the error does not part them from. */
-  place: number
-  /** Chance of being the one who lost most, over everybody's errors together, 0 to 1. */
+  /** Shared with everybody the error does not part them from; null: no loss beyond error, so no place. */
+  place: number | null
+  /** Chance of being the one who lost most (`chancesOfFirst`), 0 to 1; 0 where nobody has a place. */
   first: number
 }
 
 /** Nobody is parted by error alone more often than this in a whole challenge. */
 const PARTED = 0.05
 const DRAWS = 20_000
-
-/** Student's t with some degrees of freedom: a normal deviate over the root of a chi-square by its freedom. */
-function student({ normal, next }: Random, freedom: number): number {
-  if (!Number.isFinite(freedom)) return normal()
-  return normal() / Math.sqrt(chiSquare(normal, next, freedom) / freedom)
-}
-
-/** A chi-square deviate (Marsaglia and Tsang 2000, gamma by squeeze; recalled). */
-function chiSquare(normal: () => number, next: () => number, freedom: number): number {
-  const d = Math.max(freedom / 2, 1) - 1 / 3
-  const c = 1 / Math.sqrt(9 * d)
-  for (;;) {
-    const x = normal()
-    const v = (1 + c * x) ** 3
-    if (v > 0 && Math.log(Math.max(next(), Number.MIN_VALUE)) < 0.5 * x * x + d * (1 - v + Math.log(v)))
-      return 2 * d * v
-  }
-}
+/** Draws of somebody's own interval. */
+const OWN_DRAWS = 4000
 
 /**
  * How far two have to lie apart, in units of the error of their difference, so that in a challenge of people none of whom
@@ -72,46 +58,52 @@ export function partingRange(runners: readonly Runner[], draws = DRAWS, seed = 1
   return largest.sort()[Math.ceil((1 - PARTED) * draws) - 1] ?? Infinity
 }
 
+/**
+ * How far a loss has to lie beyond no change, in units of its own error, so that in a challenge of people none of whom
+ * changed anybody has a place in one of twenty at most: the 95 % point of the largest loss of all, by joint simulation.
+ */
+export function lossRange(runners: readonly Runner[], draws = DRAWS, seed = 14): number {
+  const random = seededRandom(seed + 2)
+  const largest = Float64Array.from({ length: draws }, () =>
+    runners.reduce((most, { freedom }) => Math.max(most, student(random, freedom)), 0),
+  )
+  return largest.sort()[Math.ceil((1 - PARTED) * draws) - 1] ?? Infinity
+}
+
 function errorOf(a: Runner | undefined, b: Runner | undefined): number {
   return Math.hypot((a?.counted ?? 1) * (a?.sd ?? 0), (b?.counted ?? 1) * (b?.sd ?? 0)) || Number.MIN_VALUE
 }
 
 /**
- * The standing of a challenge: who lost most of their own start stands first; places are shared where error does not
- * part people; beside each the chance of being first, from everybody's errors drawn together.
- * @returns the first first; those who share a place by their estimate
+ * The standing of a challenge: who lost most of their own start stands first; places are shared where error does not part
+ * people, and are for losses beyond error (`lossRange`): where there is none, there is no first place.
+ * @returns those with a place first, the first first; those who share one by their estimate
  */
 export function standingOf(runners: readonly Runner[], { draws = DRAWS, seed = 14 } = {}): Standing[] {
   const range = partingRange(runners, draws, seed)
   const random = seededRandom(seed + 1)
-  const wins = new Float64Array(runners.length)
-  const drawn = runners.map(() => new Float64Array(draws))
-  for (let k = 0; k < draws; k += 1) {
-    let [best, who] = [Infinity, -1]
-    runners.forEach((one, i) => {
-      const value = one.counted * (one.change + one.sd * student(random, one.freedom))
-      ;(drawn[i] as Float64Array)[k] = value
-      if (value < best) [best, who] = [value, i]
-    })
-    if (who >= 0) wins[who] = (wins[who] as number) + 1
-  }
+  const beyond = lossRange(runners, draws, seed)
+  const lost = ({ change, sd }: Runner) => change < 0 && -change > beyond * sd
+  const placed = runners.filter(lost)
+  const chances = placed.length > 0 ? chancesOfFirst(runners, random, draws) : runners.map(() => 0)
   const standings = runners.map((one, i): Standing => {
     const change = one.counted * one.change
-    const ahead = runners.filter(
+    const ahead = placed.filter(
       (other) => other !== one && change - other.counted * other.change > range * errorOf(one, other),
     )
-    const sorted = (drawn[i] as Float64Array).sort()
-    const at = (share: number) => sorted[Math.min(draws - 1, Math.floor(share * draws))] ?? NaN
+    const off = Array.from({ length: OWN_DRAWS }, () => student(random, one.freedom)).sort((a, b) => a - b)
+    const at = (share: number) => change + one.counted * one.sd * (off[Math.floor(share * OWN_DRAWS)] ?? NaN)
     return {
       id: one.id,
       change,
       low: at(0.025),
       high: at(0.975),
-      place: 1 + ahead.length,
-      first: (wins[i] as number) / draws,
+      place: lost(one) ? 1 + ahead.length : null,
+      first: chances[i] ?? 0,
     }
   })
-  return standings.sort((a, b) => a.place - b.place || a.change - b.change || (a.id < b.id ? -1 : 1))
+  const rank = ({ place }: Standing) => place ?? Infinity
+  return standings.sort((a, b) => rank(a) - rank(b) || a.change - b.change || (a.id < b.id ? -1 : 1))
 }
 
 /** A team's own runner: the mean of its members', with the error of a mean. Null without members. */
@@ -120,10 +112,11 @@ export function teamRunner(id: string, members: readonly Runner[]): Runner | nul
   const count = members.length
   const change = members.reduce((sum, one) => sum + one.counted * one.change, 0) / count
   const variance = members.reduce((sum, one) => sum + (one.counted * one.sd) ** 2, 0) / count ** 2
+  const sd = Math.sqrt(variance)
   return {
     id,
     change,
-    sd: Math.sqrt(variance),
+    sd,
     freedom: Math.min(...members.map(({ freedom }) => freedom)),
     counted: 1,
   }

@@ -5,6 +5,7 @@ import type { ConversionId } from '../equations/density'
 import type { FormulaOptions, Sex } from '../equations/equation'
 import type { Reading, SessionPolicies, Skip, Strike } from '../readings'
 import type { Protocol } from '../protocols'
+import type { Preparation } from '../safety/preparation'
 import type { Conditions } from './conditions'
 
 /** What composition needs to know of a person. */
@@ -18,6 +19,7 @@ export interface Person {
   flags?: readonly Flag[]
   consentOn?: string | null
   guardianConsent?: boolean
+  preparation?: Preparation | null
 }
 
 /** Everything recorded at one check-in. */

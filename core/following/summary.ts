@@ -17,6 +17,8 @@ function capital(text: string): string {
 
 interface Followed {
   name: string
+  /** Where it did not change; left out: the name. */
+  still?: string
   change: Change | null
   size: (value: number) => string
   unit: string
@@ -49,7 +51,7 @@ function sentenceOf({ name, change, size, unit }: Followed, smallest: Worthwhile
 function moved(all: readonly Followed[], smallest: Worthwhile): string[] {
   const known = all.filter(({ change }) => change !== null)
   const said = known.flatMap((one) => sentenceOf(one, smallest) ?? [])
-  const still = known.filter((one) => sentenceOf(one, smallest) === null).map(({ name }) => name)
+  const still = known.filter((one) => sentenceOf(one, smallest) === null).map(({ name, still: plain = name }) => plain)
   const rest =
     still.length > 0
       ? [`${capital(list(still))} ${still.length > 1 ? 'are' : 'is'} not told apart from no change.`]
@@ -83,7 +85,7 @@ export function summariseSpan(span: Span, units: Units, neutral = false, smalles
     ? [sum]
     : [
         { name: 'fat', change: span.fat, ...mass },
-        { name: 'lean mass', change: span.lean, ...mass },
+        { name: 'lean mass or water', still: 'lean mass', change: span.lean, ...mass },
         { name: span.byWeek ? 'the week’s weight' : 'weight', change: span.weight, ...mass },
         ...(span.fat ? [] : [sum]),
       ]

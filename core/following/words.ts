@@ -55,7 +55,7 @@ function massFact(name: string, change: Change | null, units: Units): string[] {
 }
 
 const weightFact = (span: Span, units: Units) => massFact('weight', span.weight, units)
-const leanFact = (span: Span, units: Units) => massFact('lean', span.lean, units)
+const leanFact = (span: Span, units: Units) => massFact('lean or water', span.lean, units)
 const sumFact = (span: Span) => fact('sum of folds', span.sum, 'mm')
 const percentFact = (span: Span) => fact('percent', span.percent, 'points')
 
@@ -74,6 +74,8 @@ interface Rule {
   code: string
   fires: (context: Context) => boolean
   sentence: string | ((span: Span) => string)
+  /** Instead, where a loss is planned and allowed: nobody else is praised for one. */
+  planned?: string
   facts: (span: Span, units: Units) => string[]
 }
 
@@ -85,13 +87,15 @@ export const READING_RULES: readonly Rule[] = [
   {
     code: 'fat-for-lean',
     fires: ({ sum, lean }) => sum === 'down' && lean === 'up',
-    sentence: 'The folds are down and lean mass is up: fat for lean. Keep going.',
+    sentence: 'The folds are down, and lean mass or water is up.',
+    planned: 'The folds are down, and lean mass or water is up: keep going.',
     facts: all,
   },
   {
     code: 'fat-down',
     fires: ({ weight, sum, lean }) => sum === 'down' && weight === 'down' && lean !== 'up',
-    sentence: 'Weight and folds are down together: fat is going.',
+    sentence: 'Weight and folds are down together.',
+    planned: 'Weight and folds are down together: fat is going.',
     facts: all,
   },
   {
@@ -103,7 +107,7 @@ export const READING_RULES: readonly Rule[] = [
   {
     code: 'lean-for-fat',
     fires: ({ sum, lean }) => sum === 'up' && lean === 'down',
-    sentence: 'The folds are up and lean mass is down: lean given for fat. Look at training and protein.',
+    sentence: 'The folds are up, and lean mass or water is down. Look at training and protein.',
     facts: all,
   },
   {
@@ -221,8 +225,14 @@ const SI: Units = { mass: 'kg', length: 'cm' }
 /**
  * A span put into words: every rule that fires, each with the facts that fired it.
  * @param say how a day is written
+ * @param losing a loss is planned and allowed
  */
-export function readSpan(span: Span, units: Units = SI, say: (day: Day) => string = (day) => day): SpanReading[] {
+export function readSpan(
+  span: Span,
+  units: Units = SI,
+  say: (day: Day) => string = (day) => day,
+  losing = false,
+): SpanReading[] {
   const context = {
     span,
     weight: realWay(span.weight),
@@ -232,9 +242,9 @@ export function readSpan(span: Span, units: Units = SI, say: (day: Day) => strin
   }
   const fired = READING_RULES.filter(({ fires }) => fires(context))
   return [
-    ...fired.map(({ code, sentence, facts }) => ({
+    ...fired.map(({ code, sentence, planned, facts }) => ({
       code,
-      sentence: typeof sentence === 'string' ? sentence : sentence(span),
+      sentence: losing && planned ? planned : typeof sentence === 'string' ? sentence : sentence(span),
       facts: facts(span, units),
     })),
     ...unsettled(span, say),

@@ -3,7 +3,7 @@ import type { SpanEnd } from '../composition/end-figures'
 import { reachedOf } from '../composition'
 import { ADULT_YEARS } from '../cautions'
 import { endFigures } from '../following/end-figures'
-import { courseFindings, type Course, type Finding, type SafetyFacts } from '../safety'
+import { courseFindings, isPreparing, type Course, type Finding, type SafetyFacts } from '../safety'
 import { isFold } from '../sites'
 import type { PlanContext } from './limits'
 import { aimAt, startOf, weekOf, type Target } from './target'
@@ -36,6 +36,7 @@ export function safetyOf({ start, person, today }: PlanContext): SafetyFacts {
     weightKg: endFigures(start).weight?.value ?? null,
     percent: limitPercent(start),
     flags: person.flags ?? [],
+    preparing: isPreparing(person.preparation, today),
   }
 }
 
@@ -56,6 +57,16 @@ function endOf(target: Target, context: PlanContext): { weightKg: number | null;
   return { weightKg: null, percent: null }
 }
 
+/** Points of percent fat the fastest week takes at kept lean mass; null: not known. */
+function weekPointsOf(target: Target, context: PlanContext, endPercent: number | null): number | null {
+  if (target.kind === 'percent') return target.perWeek
+  const from = startOf(target.kind, context.start)?.value
+  const percent = limitPercent(context.start)
+  if (from === undefined || percent === null || endPercent === null) return null
+  const weeks = Math.max(1, Math.abs(target.value - from) / target.perWeek)
+  return (percent - endPercent) / weeks
+}
+
 /** Where a target leads. */
 export function courseOf(target: Target, context: PlanContext): Course {
   const from = startOf(target.kind, context.start)?.value ?? target.value
@@ -66,6 +77,7 @@ export function courseOf(target: Target, context: PlanContext): Course {
     endKg: weightKg,
     endPercent: percent,
     weekKg: weekOf(target, context.start),
+    weekPoints: weekPointsOf(target, context, percent),
     endFoldMm: target.kind === 'sum' && folds > 0 ? target.value / folds : null,
     direction: target.value < from ? 'loss' : 'gain',
   }

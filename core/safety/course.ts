@@ -1,5 +1,6 @@
 import { LIMITS } from './limits'
 import { personFindings } from './person'
+import { preparationPace } from './preparation'
 import { bmiOf, finding, massSaid, one, REFER, SLACK, type Finding, type SafetyFacts } from './verdict'
 
 /** Where a plan or a forecast leads. Null: not known. */
@@ -10,6 +11,8 @@ export interface Course {
   endPercent: number | null
   /** Weight change of the fastest week, kg; below zero: a loss. */
   weekKg: number | null
+  /** Loss of the fastest week in points of percent fat, above zero; left out: not known. */
+  weekPoints?: number | null
   /** Mean fold at the end, mm, where a sum is planned. */
   endFoldMm?: number | null
   direction: 'loss' | 'gain'
@@ -39,7 +42,16 @@ function endFindings(facts: SafetyFacts, course: Course): Finding[] {
     )
   const least = LIMITS.leastPercent.value[facts.sex]
   const percent = course.endPercent
-  if (percent !== null && percent < least.stop)
+  if (percent !== null && facts.preparing && percent >= least.never && percent < least.stop)
+    found.push(
+      finding(
+        'caution',
+        'percent-end',
+        `${one(percent)} % fat is for the day alone, by the medical clearance on record: plan the way back now.`,
+        { percent },
+      ),
+    )
+  else if (percent !== null && percent < least.stop)
     found.push(
       finding(
         'stop',
@@ -76,8 +88,26 @@ function endFindings(facts: SafetyFacts, course: Course): Finding[] {
   return found
 }
 
-function lossPace(facts: SafetyFacts, { startKg, weekKg }: Course): Finding[] {
+/** In a preparation the pace is limited in points of percent fat; where none are known, as outside it. */
+function preparationPaceFindings(facts: SafetyFacts, course: Course): Finding[] {
+  const points = course.weekPoints ?? null
+  if (points === null || course.endPercent === null) return lossPace({ ...facts, preparing: false }, course)
+  const most = preparationPace(facts.sex, course.endPercent)
+  if (points <= most + SLACK) return []
+  return [
+    finding(
+      'stop',
+      'pace',
+      `That is ${points.toFixed(2)} points of percent fat a week; no more than ${most} in a preparation that ends there.`,
+      { points, most },
+    ),
+  ]
+}
+
+function lossPace(facts: SafetyFacts, course: Course): Finding[] {
+  const { startKg, weekKg } = course
   if (startKg === null || weekKg === null || weekKg >= 0) return []
+  if (facts.preparing) return preparationPaceFindings(facts, course)
   const { share, kg, caution, highBmi, highShare, highKg } = LIMITS.loss.value
   const bmi = bmiOf(startKg, facts.heightCm)
   const isHigh = bmi !== null && bmi >= highBmi

@@ -1,5 +1,47 @@
+import type { Flag } from '../cautions/flags'
 import { LIMITS } from './limits'
-import { bmiOf, finding, one, REFER, type Finding, type GateCode, type SafetyFacts } from './verdict'
+import { bmiOf, finding, one, REFER, type Finding, type GateCode, type Outcome, type SafetyFacts } from './verdict'
+
+interface FlagFinding {
+  outcome: Outcome
+  sentence: string
+  /** A caution instead, once the prescriber has agreed. */
+  prescribed?: true
+  agreed: string
+}
+
+const stopped = (what: string): FlagFinding => ({
+  outcome: 'stop',
+  sentence: `${what}: no deficit. ${REFER}`,
+  agreed: '',
+})
+const prescription = (what: string): FlagFinding => ({
+  outcome: 'stop',
+  sentence: `${what}: no deficit before the prescriber, a doctor, agrees.`,
+  prescribed: true,
+  agreed: `${what}: the prescriber agrees to a deficit; they follow the dose.`,
+})
+const careful = (what: string, why: string): FlagFinding => ({
+  outcome: 'caution',
+  sentence: `${what}: ${why}`,
+  agreed: '',
+})
+const SPORTS_DOCTOR = 'any deficit needs care; see a sports doctor first.'
+
+/** What each flag does to a deficit; the others do nothing to one. Common practice of sports medicine and dietetics. */
+const FLAG_FINDINGS: Partial<Record<Flag, FlagFinding>> = {
+  pregnant: stopped('Pregnant or recently so'),
+  breastfeeding: stopped('Breastfeeding, first six months'),
+  'eating-disorder': stopped('Eating disorder, now or in the past'),
+  dialysis: stopped('Dialysis'),
+  'neutral-wish': { outcome: 'stop', sentence: 'Neutral mode, as the client wishes: no deficit.', agreed: '' },
+  'diabetes-medication': prescription('Diabetes with tablets or insulin'),
+  'appetite-medication': prescription('Medication that lowers appetite'),
+  'missed-periods': careful('Missed or irregular periods', SPORTS_DOCTOR),
+  'stress-fracture': careful('Stress fracture', SPORTS_DOCTOR),
+  fainting: careful('Fainting', SPORTS_DOCTOR),
+  'breastfeeding-later': careful('Breastfeeding', 'a small deficit at most; milk comes first.'),
+}
 
 /** What speaks against any deficit for this person, before anything is typed. */
 export function personFindings(facts: SafetyFacts): Finding[] {
@@ -7,12 +49,12 @@ export function personFindings(facts: SafetyFacts): Finding[] {
   const found: Finding[] = []
   if (ageYears < LIMITS.adultYears.value)
     found.push(finding('stop', 'under-18', `Under 18: no plan by weight, fat or energy. ${REFER}`, { ageYears }))
-  if (flags.includes('pregnant'))
-    found.push(finding('stop', 'pregnant', `Pregnant or recently so: no deficit. ${REFER}`))
-  if (flags.includes('eating-disorder'))
-    found.push(finding('stop', 'eating-disorder', `Eating disorder, now or in the past: no deficit. ${REFER}`))
-  if (flags.includes('neutral-wish'))
-    found.push(finding('stop', 'neutral-wish', 'Neutral mode, as the client wishes: no deficit.'))
+  for (const flag of flags) {
+    const said = FLAG_FINDINGS[flag]
+    if (!said) continue
+    const isAgreed = said.prescribed === true && flags.includes('prescriber-agreed')
+    found.push(isAgreed ? finding('caution', flag, said.agreed) : finding(said.outcome, flag, said.sentence))
+  }
   const bmi = bmiOf(facts.weightKg, facts.heightCm)
   const { stop, caution } = LIMITS.leastBmi.value
   if (ageYears >= LIMITS.adultYears.value && bmi !== null && bmi < stop)
@@ -38,7 +80,8 @@ export function personFindings(facts: SafetyFacts): Finding[] {
         ageYears,
       }),
     )
-  const least = LIMITS.leastPercent.value[sex]
+  const limit = LIMITS.leastPercent.value[sex]
+  const least = { stop: facts.preparing ? limit.never : limit.stop }
   if (percent !== null && percent < least.stop)
     found.push(
       finding('stop', 'percent-now', `${one(percent)} % fat now, under ${least.stop}: no plan to lose. ${REFER}`, {
@@ -50,9 +93,7 @@ export function personFindings(facts: SafetyFacts): Finding[] {
 
 const PERSONAL: ReadonlySet<GateCode> = new Set([
   'under-18',
-  'pregnant',
-  'eating-disorder',
-  'neutral-wish',
+  ...(Object.keys(FLAG_FINDINGS) as Flag[]),
   'bmi-now',
   'older',
   'percent-now',

@@ -14,10 +14,10 @@ export interface Finding {
 }
 
 export type GateCode =
+  | Flag
   | 'under-18'
-  | 'pregnant'
-  | 'eating-disorder'
-  | 'neutral-wish'
+  | 'unplanned-loss'
+  | 'preparation'
   | 'bmi-now'
   | 'bmi-end'
   | 'older'
@@ -50,6 +50,8 @@ export interface SafetyFacts {
   /** Of the equation the person is followed with, else the lowest of the fitting ones; never of a tracking number. */
   percent: number | null
   flags: readonly Flag[]
+  /** A preparation is under way with a clearance that covers it (`isPreparing`). */
+  preparing?: boolean
 }
 
 /** Said wherever a stop leaves the decision to others. */

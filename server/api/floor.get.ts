@@ -20,6 +20,7 @@ const NOTHING: Floor = {
   booked: [],
   handIns: [],
   calipers: [],
+  suspended: [],
 }
 
 /** Today. A recorder sees the open sheets they were called to, and nothing else. */

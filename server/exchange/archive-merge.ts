@@ -33,6 +33,7 @@ export const MERGED: ReadonlySet<string> = new Set([
   'photo',
   'pinned_start',
   'plan',
+  'plan_decision',
   'reading',
   'remark',
   'skip',

@@ -72,6 +72,13 @@ export interface Enclosed {
   bytes: Buffer
 }
 
+/** Writes a ZIP of what is enclosed and nothing else. */
+export async function writeEnclosed(target: Writable, enclosed: readonly Enclosed[]): Promise<void> {
+  const zip = zipTo(target)
+  for (const { name, bytes } of enclosed) await zip.add(name, [bytes])
+  await zip.end()
+}
+
 /**
  * Writes everything about one client as a ZIP of their own: rows by table as the archive has them but for what opens
  * something, photographs, and what is enclosed (pages, tables).

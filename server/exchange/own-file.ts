@@ -9,12 +9,14 @@ import { findHistory } from '../repositories/history'
 import { listSets } from '../repositories/sets'
 import { findMe } from '../repositories/staff'
 import { writeExport, type ExportFrom } from './exports'
-import { writeOwnFile, type Enclosed } from './one-client'
+import { writeEnclosed, writeOwnFile, type Enclosed } from './one-client'
 import type { Progress } from './progress'
 
 /** What a client's own file is made from. */
 export interface OwnFileFrom extends Omit<ExportFrom, 'clientId'> {
   client: Client
+  /** No figures: the page to take home alone, for somebody in neutral mode. */
+  bare: boolean
   /** Prints the page to take home; null when there is nothing to take home yet. */
   print: (request: TakeHomeRequest) => Promise<{ pdf: Uint8Array } | null>
 }
@@ -38,7 +40,7 @@ async function pageOf({ store, who, client, print }: OwnFileFrom): Promise<Enclo
         toId: null,
         today: localDay(Date.now(), me.studio.timeZone),
         energyOffered: me.energySince !== null,
-        neutral: isNeutral(client),
+        neutral: isNeutral(client, localDay(Date.now(), me.studio.timeZone)),
       }
     )
   })
@@ -48,6 +50,12 @@ async function pageOf({ store, who, client, print }: OwnFileFrom): Promise<Enclo
 
 /** Writes everything about one client to a file of their own: tables, workbook, bundle, page, rows, pictures. */
 export async function makeOwnFile(path: string, from: OwnFileFrom, progress: Progress): Promise<void> {
+  if (from.bare) {
+    const note = `The record of ${from.client.name} asks for no numbers about their body. Everything on record is given out on request, with a reason.\n`
+    const target = createWriteStream(path, { mode: 0o600 })
+    await writeEnclosed(target, [{ name: 'about-this-file.txt', bytes: Buffer.from(note) }, ...(await pageOf(from))])
+    return
+  }
   const enclosed: Enclosed[] = []
   for (const [format, name] of TABLES) {
     await writeExport(format, path, { ...from, clientId: from.client.id }, progress)

@@ -1,11 +1,14 @@
 import { getHeader, useSession, type H3Event } from 'h3'
 import { useRuntimeConfig } from 'nitropack/runtime'
 import { subHours } from 'date-fns'
+import { localDay } from '../../core/calendar'
 import type { Client } from '../../shared/schemas/client'
 import type { LinkScope } from '../../shared/schemas/link'
 import { useDatabase } from '../db/use-database'
 import { findClient } from '../repositories/clients'
 import { findLinkSession, noteLinkOpened, type AtLink, type LinkState } from '../repositories/client-links'
+import { findTimeZone } from '../repositories/staff'
+import { countedScope, safetyFactsOf } from '../repositories/suspensions'
 import type { Actor } from '../write/change'
 import { change } from '../write/use-change'
 import { ownOrigin } from './address'
@@ -56,9 +59,13 @@ export async function linkSessionOf(event: H3Event): Promise<AtLink | null> {
   const { sessionId } = (await cookieOf(event)).data
   const found = sessionId ? await findLinkSession(await useDatabase(), sessionId) : null
   if (!found) return null
-  const { state, ...atLink } = found
+  const { state, reasonFor, ...atLink } = found
   if (state !== 'works') throw failure(401, LINK_SENTENCES[state])
-  return atLink
+  // What the gate has come up against since it was made does not count until a coach decides.
+  const db = await useDatabase()
+  const today = localDay(Date.now(), await findTimeZone(db, atLink))
+  const facts = await safetyFactsOf(db, atLink, atLink.clientId, today)
+  return { ...atLink, scope: facts ? countedScope(facts, atLink.scope, reasonFor) : [] }
 }
 
 /** Throws 403 unless a link was made for what a route does. */

@@ -34,7 +34,7 @@ async function briefsOf(db: Queryable, who: SignedIn, ids: readonly string[], to
       clientId: person.id,
       flags: person.flags,
       minor: ageInYears(person.birthDate, today) < ADULT_YEARS,
-      neutral: isNeutral(person),
+      neutral: isNeutral(person, today),
       last: last ? { day: last.day, protocolId: last.protocolId, conditions: last.conditions } : null,
       change: verdict?.change ?? null,
       figure: verdict?.figure ?? null,

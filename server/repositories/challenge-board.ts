@@ -50,7 +50,7 @@ export async function boardOf(
   const { shelf } = usePorts()
   const known = shelf.get<{ at: number; board: Board }>('boards', challenge.id)
   if (known && Date.now() - known.at < KEEP_MS && known.board.today === today) return known.board
-  const entries = (await challengeEntries(db, { studioId: who.studioId }, challenge)).filter(
+  const entries = (await challengeEntries(db, { studioId: who.studioId }, challenge, today)).filter(
     ({ leftAt }) => leftAt === null,
   )
   const groups = groupsOf(entries).map((group) => ({ name: group.name, rows: rowsOf(group.entries) }))

@@ -1,6 +1,14 @@
 import type { Day } from '../../core/calendar'
-import { barredFrom, breachesOf, measuredFor, runnerOf, standingOf, winnersOf, type Barred } from '../../core/challenge'
-import { limitPercent } from '../../core/plan'
+import {
+  BARRED_WORDS,
+  barredFrom,
+  breachesOf,
+  measuredFor,
+  runnerOf,
+  standingOf,
+  winnersOf,
+  type Barred,
+} from '../../core/challenge'
 import { followRecord, type FollowedRecord } from '../../shared/followed-record'
 import type { ChallengeFacts, EntryRecord } from '../../shared/schemas/challenge'
 import type { Client } from '../../shared/schemas/client'
@@ -15,6 +23,7 @@ import { findClient, findClients } from './clients'
 import { studioNoise } from './followed-clients'
 import { seenBy } from './seen-by'
 import type { InStudio } from './staff'
+import { safetyFactsOf } from './suspensions'
 import { listWeighIns } from './weigh-ins'
 
 /** A client's finished check-ins, composed. */
@@ -30,13 +39,8 @@ async function recordOf(db: Queryable, who: InStudio, client: Client): Promise<F
 
 /** Why a client may not take part; null: they may. Looks at their newest check-in. */
 export async function barredClient(db: Queryable, who: InStudio, client: Client, today: Day): Promise<Barred | null> {
-  const { ends } = await recordOf(db, who, client)
-  const now = ends.at(-1)
-  return barredFrom(client, today, {
-    heightCm: now?.result.heightCm ?? client.heightCm,
-    weightKg: now?.result.weightKg ?? null,
-    percent: now ? limitPercent(now) : null,
-  })
+  const facts = await safetyFactsOf(db, who, client.id, today)
+  return barredFrom(client, today, facts ?? {})
 }
 
 const SEXES = { female: 'Women', male: 'Men' } as const
@@ -48,6 +52,7 @@ async function entryOf(
   who: InStudio,
   challenge: StoredChallenge,
   entry: Entry,
+  today: Day,
 ): Promise<{ record: EntryRecord; sex: Client['sex']; start: number | null } | null> {
   const client = await findClient(db, { studioId: who.studioId }, entry.clientId)
   if (!client) return null
@@ -57,7 +62,9 @@ async function entryOf(
   const breaches = first && last ? breachesOf(first, last, entry.at) : []
   const noises = (await studioNoise(db, who)).for(client.id)
   const both = first && last ? ([first.end, last.end] as const) : null
-  const runner = both && breaches.length === 0 ? runnerOf(entry.id, both, challenge.figure, noises) : null
+  // Somebody the gate speaks against since they were entered does not count until a coach decides.
+  const barred = challenge.closedAt || entry.leftAt ? null : await barredClient(db, who, client, today)
+  const runner = both && breaches.length === 0 && !barred ? runnerOf(entry.id, both, challenge.figure, noises) : null
   const started = first?.end.result
   const start = started ? (challenge.figure === 'sum' ? started.sumMm : (started.masses?.fatKg ?? null)) : null
   const { at: _, ...shown } = entry
@@ -67,6 +74,7 @@ async function entryOf(
     first: first?.day ?? null,
     last: last?.day ?? null,
     breaches,
+    suspended: barred && BARRED_WORDS[barred],
     paced: runner !== null && runner.counted < 1,
     runner: runner && { change: runner.change, sd: runner.sd, freedom: runner.freedom, counted: runner.counted },
   }
@@ -93,10 +101,11 @@ export async function challengeEntries(
   db: Queryable,
   who: InStudio,
   challenge: StoredChallenge,
+  today: Day,
 ): Promise<EntryRecord[]> {
   const found = []
   for (const entry of await listEntries(db, challenge.id)) {
-    const one = await entryOf(db, who, challenge, entry)
+    const one = await entryOf(db, who, challenge, entry, today)
     if (one) found.push(one)
   }
   return categorised(found, challenge.categories)
@@ -121,7 +130,7 @@ export async function findChallengeFacts(
   stored: StoredChallenge,
   today: Day,
 ): Promise<ChallengeFacts> {
-  const entries = await challengeEntries(db, who, stored)
+  const entries = await challengeEntries(db, who, stored, today)
   const inIt = new Set(entries.filter(({ leftAt }) => leftAt === null).map(({ clientId }) => clientId))
   // What a check-in says is looked at when they are entered.
   const candidates = (await findClients(db, who, null))
@@ -149,6 +158,6 @@ async function maskedFor(db: Queryable, who: InStudio, entries: EntryRecord[]): 
   return entries.map((entry) => {
     if (entry.clientId !== null && seen.has(entry.clientId)) return entry
     const nobody = { clientId: null, clientName: 'Another coach’s client', alias: '', shownAs: 'hidden' as const }
-    return { ...entry, ...nobody, first: null, last: null, breaches: [] }
+    return { ...entry, ...nobody, first: null, last: null, breaches: [], suspended: null }
   })
 }

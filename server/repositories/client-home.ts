@@ -15,6 +15,7 @@ import { listLinks, type AtLink } from './client-links'
 import { listHandIns, listLines } from './hand-ins'
 import { findReminders } from './reminders'
 import type { InStudio } from './staff'
+import { countedScope, safetyFactsOf } from './suspensions'
 import { listWeighIns } from './weigh-ins'
 
 /** Readings of a week as girths in cm, by place. */
@@ -29,12 +30,17 @@ const inKg = (records: readonly WeighInRecord[]): WeighIn[] =>
   records.map(({ day, value, unit }) => ({ day, weightKg: massToKg(value, unit) }))
 
 /** What is handed in by a client, with what each week comes to: for their coach. */
-export async function findFromHome(db: Queryable, client: Client): Promise<FromHome> {
+export async function findFromHome(db: Queryable, who: InStudio, client: Client, today: Day): Promise<FromHome> {
   const weeks = await listHandIns(db, client.id)
   const weighIns = inKg(await listWeighIns(db, client.id))
   const inOrder = [...weeks].reverse().map(({ day, girths }) => ({ day, girths: girthsOf(girths) }))
+  const facts = await safetyFactsOf(db, who, client.id, today)
+  const links = await listLinks(db, client.id)
   return {
-    links: await listLinks(db, client.id),
+    links: links.map(({ reasonFor, ...link }) => ({
+      ...link,
+      counted: facts ? countedScope(facts, link.scope, reasonFor) : [],
+    })),
     weeks: weeks.map((week, i) => ({
       ...week,
       weight: weekOf(weighIns, week.day),
@@ -69,8 +75,8 @@ export async function findClientHome(
     takeHome: boolean
   },
 ): Promise<ClientHome> {
-  const neutral = isNeutral(client)
   const { today, timeZone, takeHome, ...rest } = about
+  const neutral = isNeutral(client, today)
   const reminders = await findReminders(db, clientId)
   const weighIns = inKg(await listWeighIns(db, clientId)).filter(({ day }) => day > addDays(today, -DAYS_SHOWN))
   const who: InStudio = { studioId }

@@ -2,6 +2,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm'
 import { addDays, localDay, type Day } from '../../core/calendar'
 import { ASSUMED_NOISES, driftOf, judgeCase, type Drift, type Move, type StudioNoise } from '../../core/following'
 import { dueOn, nextDate, USUAL_SCHEDULE, type ClientSchedule } from '../../core/schedule'
+import { isNeutral } from '../../shared/neutral'
 import type { ClientFigure, ClientLine } from '../../shared/schemas/client'
 import type { Queryable } from '../db/database'
 import { client, studio } from '../db/schema'
@@ -36,9 +37,8 @@ function lineOf(id: string, own: Followed, noise: StudioNoise) {
     lastDay: own.lastDay,
     checkins: own.checkins,
     openCheckinId: own.openCheckinId,
-    neutral: own.neutral,
-    fat: own.neutral ? null : figure('fat'),
-    lean: own.neutral ? null : figure('lean'),
+    fat: figure('fat'),
+    lean: figure('lean'),
     sum: figure('sum'),
   }
   own.made = { noise, line }
@@ -58,7 +58,20 @@ export async function clientLines(db: Queryable, who: InStudio, archived: boolea
     if (!own) return []
     const next = nextDate(own.lastDay, own.schedule, today)
     const nextOn = own.lastDay === null && next.reason === 'first' ? null : next.day
-    return [{ name, birthDate, archived, ...lineOf(id, own, noise), nextOn, due: dueOn(next, today).due }]
+    const neutral = isNeutral(own.person, today)
+    const line = lineOf(id, own, noise)
+    return [
+      {
+        name,
+        birthDate,
+        archived,
+        ...line,
+        ...(neutral ? { fat: null, lean: null } : {}),
+        neutral,
+        nextOn,
+        due: dueOn(next, today).due,
+      },
+    ]
   })
 }
 

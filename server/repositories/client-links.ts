@@ -19,6 +19,7 @@ export interface FoundLink {
   studioId: string
   studioName: string
   scope: LinkScope[]
+  reasonFor: string[]
   sites: GirthSiteId[]
   expiresAt: string
   pinHash: string | null
@@ -31,6 +32,7 @@ export interface AtLink {
   sessionId: string
   clientId: string
   studioId: string
+  /** What counts of what it was made for. */
   scope: LinkScope[]
   sites: GirthSiteId[]
 }
@@ -42,6 +44,7 @@ const found = {
   studioId: client.studioId,
   studioName: studio.name,
   scope: clientLink.scope,
+  reasonFor: clientLink.reasonFor,
   sites: clientLink.sites,
   expiresAt: clientLink.expiresAt,
   pinHash: clientLink.pinHash,
@@ -80,7 +83,7 @@ export async function findLinkSession(
   db: Queryable,
   sessionId: string,
   now = new Date(),
-): Promise<(AtLink & { state: LinkState }) | null> {
+): Promise<(AtLink & Pick<FoundLink, 'reasonFor' | 'state'>) | null> {
   const [row] = await db
     .select({ ...found, endedAt: linkSession.endedAt })
     .from(linkSession)
@@ -90,10 +93,10 @@ export async function findLinkSession(
     .where(eq(linkSession.id, sessionId))
   if (!row) return null
   const { endedAt, ...link } = row
-  const { id, clientId, studioId, scope, sites, state } = withState(link, now)
+  const { id, clientId, studioId, scope, reasonFor, sites, state } = withState(link, now)
   // Signed out here; where the link itself has ended, that is the reason.
   if (endedAt !== null && state === 'works') return null
-  return { linkId: id, sessionId, clientId, studioId, scope, sites, state }
+  return { linkId: id, sessionId, clientId, studioId, scope, reasonFor, sites, state }
 }
 
 /** The studio a link belongs to and when the link ends, as a phone shows them. */
@@ -115,12 +118,17 @@ export async function findLinkPlace(db: Queryable, linkId: string) {
   return { ...place, units: { mass, length } }
 }
 
-/** A client's links, the newest first. */
-export async function listLinks(db: Queryable, clientId: string): Promise<LinkRecord[]> {
+/** A client's links, the newest first, with what their reasons answer. */
+export async function listLinks(
+  db: Queryable,
+  clientId: string,
+): Promise<(Omit<LinkRecord, 'counted'> & { reasonFor: string[] })[]> {
   const rows = await db
     .select({
       id: clientLink.id,
       scope: clientLink.scope,
+      reason: clientLink.reason,
+      reasonFor: clientLink.reasonFor,
       sites: clientLink.sites,
       at: clientLink.at,
       by: staff.name,
@@ -156,7 +164,13 @@ async function endLink(tx: Transaction, id: string): Promise<void> {
 export async function addLink(
   tx: Transaction,
   who: SignedIn,
-  link: Pick<LinkInput, 'scope' | 'sites'> & { id: string; clientId: string; tokenHash: string; expiresAt: string },
+  link: Pick<LinkInput, 'scope' | 'sites' | 'reason'> & {
+    reasonFor: string[]
+    id: string
+    clientId: string
+    tokenHash: string
+    expiresAt: string
+  },
 ): Promise<void> {
   const before = await tx
     .select({ id: clientLink.id })

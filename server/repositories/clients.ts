@@ -2,7 +2,7 @@ import { and, eq, inArray, isNull, notInArray, sql } from 'drizzle-orm'
 import type { Flag } from '../../core/cautions'
 import type { Client, ClientInput } from '../../shared/schemas/client'
 import type { Queryable, Transaction } from '../db/database'
-import { IdTaken, storeOnce } from '../write/same-again'
+import { alike, IdTaken, storeOnce } from '../write/same-again'
 import { cautionFlag, client } from '../db/schema'
 import { seenBy } from './seen-by'
 import type { InStudio, SignedIn } from './staff'
@@ -18,6 +18,10 @@ export const clientColumns = {
   notes: client.notes,
   consentOn: client.consentOn,
   guardianConsent: client.guardianConsent,
+  guardianName: client.guardianName,
+  guardianConsentOn: client.guardianConsentOn,
+  guardianPhotoConsentOn: client.guardianPhotoConsentOn,
+  preparation: client.preparation,
   athlete: client.athlete,
   ancestry: client.ancestry,
   photoConsentOn: client.photoConsentOn,
@@ -97,6 +101,10 @@ const FACT = [
   'notes',
   'consentOn',
   'guardianConsent',
+  'guardianName',
+  'guardianConsentOn',
+  'guardianPhotoConsentOn',
+  'preparation',
   'athlete',
   'ancestry',
   'photoConsentOn',
@@ -158,6 +166,7 @@ export async function changeClient(
   const stored = await findClient(tx, who, id)
   if (!stored) throw new Error('A client that was there is gone.')
   // The same change sent again, because its answer was lost.
-  const again = FACT.every((key) => key === 'studioId' || stored[key] === values[key]) && sameFlags(stored.flags, flags)
+  const again =
+    FACT.every((key) => key === 'studioId' || alike(stored[key], values[key])) && sameFlags(stored.flags, flags)
   if (!again || stored.version !== version + 1) throw new RecordChanged(stored)
 }

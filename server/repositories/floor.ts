@@ -14,6 +14,8 @@ import { waitingHandIns } from './hand-ins'
 import { driftsOf, peopleToMeasure, verdictsOf } from './client-lines'
 import { seenBy } from './seen-by'
 import { listStaff, type SignedIn } from './staff'
+import { listed } from './followed-clients'
+import { suspensionsOf } from './suspensions'
 import { isVisit } from './visits'
 
 const floorLine = {
@@ -59,6 +61,16 @@ export function findSheetsOf(db: Queryable, who: SignedIn): Promise<Floor['open'
   )
 }
 
+/** Who has something suspended, by name. */
+async function suspendedOnFloor(db: Queryable, who: SignedIn, today: Day): Promise<Floor['suspended']> {
+  const people = await listed(db, who, false)
+  const found = await suspensionsOf(db, who, people, today)
+  return people.flatMap(({ id, name }) => {
+    const suspensions = found.get(id)
+    return suspensions ? [{ clientId: id, clientName: name, suspensions }] : []
+  })
+}
+
 /** What the Floor shows on a day of the studio. */
 export async function findFloor(db: Queryable, who: SignedIn, today: Day, timeZone: string): Promise<Floor> {
   const here = and(eq(client.studioId, who.studioId), seenBy(who))
@@ -93,6 +105,7 @@ export async function findFloor(db: Queryable, who: SignedIn, today: Day, timeZo
     week,
     booked: await clientsBooked(db, who, dayBegins(today, timeZone)),
     handIns: await waitingHandIns(db, who),
+    suspended: await suspendedOnFloor(db, who, today),
     calipers: overdueCalipers(await listCalipers(db, who), today),
     open,
     finished: finished.map((line) => ({

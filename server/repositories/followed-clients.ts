@@ -2,6 +2,7 @@ import type { Caliper } from '../../shared/schemas/caliper'
 import type { KnownHand } from '../../core/error'
 import { and, asc, desc, eq, inArray, isNotNull, isNull, max, sql } from 'drizzle-orm'
 import type { Day } from '../../core/calendar'
+import type { CautionPerson } from '../../core/cautions'
 import {
   clientEvidence,
   endFigures,
@@ -23,13 +24,14 @@ import {
 } from '../../core/following'
 import { USUAL_SCHEDULE, type ClientSchedule } from '../../core/schedule'
 import { followRecord } from '../../shared/followed-record'
-import { isNeutral } from '../../shared/neutral'
 import type { CheckinRecord } from '../../shared/schemas/checkin'
 import type { Client, ClientLine } from '../../shared/schemas/client'
 import type { NoiseUntil } from '../../shared/schemas/following'
 import type { Queryable } from '../db/database'
 import { cautionFlag, checkin, client, clientChoice, pinnedStart, weighIn } from '../db/schema'
 import { usePorts } from '../ports'
+import { keptSafety, type KeptSafety } from './kept-safety'
+import { plansUnderWay } from './plans'
 import { findCheckins } from './checkins'
 import { clientColumns } from './clients'
 import { findSchedules } from './schedules'
@@ -60,11 +62,17 @@ export interface Followed {
   lastDay: Day | null
   checkins: number
   openCheckinId: string | null
-  neutral: boolean
+  /** Whether they see numbers depends on the day: by their age. */
+  person: CautionPerson
+  /** What the gate asks about them, at the newest check-in. */
+  safety: KeptSafety
   /** Cadence, pause and days that do not move. */
   schedule: ClientSchedule
   /** The line judged with this noise. */
-  made: { noise: StudioNoise; line: Omit<ClientLine, 'name' | 'birthDate' | 'archived' | 'nextOn' | 'due'> } | null
+  made: {
+    noise: StudioNoise
+    line: Omit<ClientLine, 'name' | 'birthDate' | 'archived' | 'nextOn' | 'due' | 'neutral'>
+  } | null
 }
 
 export const LIST_FIGURES = ['fat', 'lean', 'sum'] as const
@@ -151,6 +159,7 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
     .where(and(inArray(weighIn.clientId, ids), isNull(weighIn.struckAt)))
     .orderBy(asc(weighIn.day))
   const schedules = await findSchedules(db, ids)
+  const plans = await plansUnderWay(db, ids)
   const { hands } = await findStudied(db, who.studioId)
   const calipers = await everyCaliper(db, who)
   for (const { id, touchedAt } of wanted) {
@@ -190,7 +199,12 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
       checkins: count?.checkins ?? 0,
       openCheckinId: count?.openId ?? null,
       schedule: schedules.get(id) ?? USUAL_SCHEDULE,
-      neutral: isNeutral({ ...person, flags: own }),
+      person: { ...person, flags: own },
+      safety: keptSafety(ends, {
+        person: { ...person, flags: own },
+        flags: flags.filter(({ clientId }) => clientId === id),
+        plan: plans.find(({ clientId }) => clientId === id) ?? null,
+      }),
       made: null,
     } satisfies Followed)
   }

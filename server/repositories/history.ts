@@ -1,3 +1,4 @@
+import { localDay } from '../../core/calendar'
 import type { Client } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { Queryable } from '../db/database'
@@ -12,7 +13,8 @@ import { listIntakes } from './intakes'
 import { noisesFor, partsFor } from './followed-clients'
 import { listPins } from './pins'
 import { findSchedule } from './schedules'
-import type { InStudio } from './staff'
+import { findTimeZone, type InStudio } from './staff'
+import { suspensionsOfClient } from './suspensions'
 import { findStudied } from './study-facts'
 import { listWeighIns } from './weigh-ins'
 import { findWorthwhile } from './worthwhile'
@@ -35,6 +37,7 @@ export async function findHistory(db: Queryable, who: InStudio, client: Client):
     intakes: await listIntakes(db, client.id),
     photos: await listPhotos(db, client.id),
     plans: await listPlans(db, client.id),
+    suspensions: await suspensionsOfClient(db, who, client.id, localDay(Date.now(), await findTimeZone(db, who))),
     schedule: await findSchedule(db, client.id),
     pins: await listPins(db, client.id),
     parts: await partsFor(db, who, client.id),

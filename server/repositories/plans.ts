@@ -1,8 +1,8 @@
-import { and, desc, eq, isNull } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { PlanInput, PlanRecord } from '../../shared/schemas/plan'
 import type { Queryable, Transaction } from '../db/database'
 import { storeOnce } from '../write/same-again'
-import { plan, staff } from '../db/schema'
+import { plan, planDecision, staff } from '../db/schema'
 import type { SignedIn } from './staff'
 
 /** Every plan kept for a client, the newest first. */
@@ -25,6 +25,54 @@ export async function listPlans(db: Queryable, clientId: string): Promise<PlanRe
     .innerJoin(staff, eq(staff.id, plan.setBy))
     .where(eq(plan.clientId, clientId))
     .orderBy(desc(plan.at), desc(plan.id))
+}
+
+/** The plan that counts of each of these clients, with the codes coaches have decided on. */
+export async function plansUnderWay(db: Queryable, clientIds: readonly string[]) {
+  const rows = await db
+    .selectDistinctOn([plan.clientId], {
+      id: plan.id,
+      clientId: plan.clientId,
+      checkinId: plan.checkinId,
+      kind: plan.kind,
+      value: plan.value,
+      perWeek: plan.perWeek,
+      unit: plan.unit,
+      at: plan.at,
+      endedAt: plan.endedAt,
+    })
+    .from(plan)
+    .where(inArray(plan.clientId, [...clientIds]))
+    .orderBy(plan.clientId, desc(plan.at), desc(plan.id))
+  const underWay = rows.filter(({ endedAt }) => endedAt === null)
+  const ids = underWay.map(({ id }) => id)
+  const decided =
+    ids.length === 0
+      ? []
+      : await db
+          .select({ planId: planDecision.planId, codes: planDecision.codes })
+          .from(planDecision)
+          .where(inArray(planDecision.planId, ids))
+  return underWay.map((one) => ({
+    ...one,
+    decided: decided.flatMap(({ planId, codes }) => (planId === one.id ? codes : [])),
+  }))
+}
+export type PlanUnderWay = Awaited<ReturnType<typeof plansUnderWay>>[number]
+
+/** Stores a coach's decision that a plan goes on; sending it twice stores one. Throws IdTaken. */
+export function addPlanDecision(
+  tx: Transaction,
+  who: SignedIn,
+  decision: { id: string; planId: string; codes: string[]; reason: string },
+): Promise<number> {
+  return storeOnce(
+    tx,
+    planDecision,
+    planDecision.id,
+    [{ ...decision, decidedBy: who.staffId }],
+    ['planId', 'codes', 'reason'],
+  )
 }
 
 /** Keeps a plan under an id made by the device; sending it twice keeps one. Throws IdTaken. */

@@ -84,15 +84,27 @@ function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
   ]
 }
 
-/** The two pages to take home: figures, words and chart first; then every site and how to read it. */
-export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
-  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method, promise, plan } =
-    facts
-  // Both pictures fit the first page beside words of this length; beside longer ones the plan is its paragraph.
-  const fits = plan !== null && words.join(' ').length <= MOST_WORDS
-  const span = from ? `${day(from)} to ${day(to)}` : day(to)
+/** The page of somebody in neutral mode: what was done, what went well, when the next visit is. */
+function neutralDocument({ studio, client, from, to, words, method, next }: TakeHome): TDocumentDefinitions {
+  const said: Content[] = words.map((text) => ({ text, fontSize: 13, margin: [0, 0, 0, 4] }))
   return {
-    info: { title: `${client}, ${span}`, creator: 'Oak Pinch' },
+    ...pageOf(studio, `${client}, ${day(to)}`),
+    content: [
+      { text: client, bold: true, fontSize: 24 },
+      { text: from ? `${day(from)} to ${day(to)}` : day(to), color: FADED, fontSize: 12, margin: [0, 0, 0, 14] },
+      { text: 'What was done', style: 'heading' },
+      ...method,
+      { text: 'What went well', style: 'heading' },
+      ...said,
+      ...(next ? [{ text: 'Next time', style: 'heading' }, `About ${day(next)}.`] : []),
+    ],
+  }
+}
+
+/** What every page to take home looks like. */
+function pageOf(studio: string, title: string): Omit<TDocumentDefinitions, 'content'> {
+  return {
+    info: { title, creator: 'Oak Pinch' },
     pageSize: 'A4',
     pageMargins: [40, 40, 40, 46],
     defaultStyle: { font: 'Text', fontSize: 11, color: INK, lineHeight: 1.2 },
@@ -108,6 +120,19 @@ export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
         { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
       ],
     }),
+  }
+}
+
+/** The two pages to take home: figures, words and chart first; then every site and how to read it. */
+export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
+  if (facts.neutral) return neutralDocument(facts)
+  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method, promise, plan } =
+    facts
+  // Both pictures fit the first page beside words of this length; beside longer ones the plan is its paragraph.
+  const fits = plan !== null && words.join(' ').length <= MOST_WORDS
+  const span = from ? `${day(from)} to ${day(to)}` : day(to)
+  return {
+    ...pageOf(studio, `${client}, ${span}`),
     content: [
       { text: client, bold: true, fontSize: 24 },
       { text: span, color: FADED, fontSize: 12, margin: [0, 0, 0, 14] },

@@ -24,7 +24,9 @@ import {
   kgToMass,
   type Units,
 } from '../../core/units'
-import { followRecord, spanOfRecord } from '../../shared/followed-record'
+import { nextDate } from '../../core/schedule'
+import { withoutBody } from '../../core/safety'
+import { followRecord, spanOfRecord, type FollowedRecord } from '../../shared/followed-record'
 import type { FollowedEnd } from '../../shared/following'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { ChartLine } from './chart'
@@ -74,6 +76,8 @@ export interface TakeHome {
   /** What "real" promises. */
   promise: string
   neutral: boolean
+  /** The next visit's day, where the page has no figures. */
+  next?: Day
 }
 
 /** Where a day lies on the chart's axis, whose months are counted where this runs. */
@@ -108,7 +112,7 @@ function said(change: Change, say: (value: number) => string) {
 }
 const UNSAID = { change: null, verdict: null, isReal: false }
 
-function figuresOf(now: FollowedEnd, span: Span | null, own: Span['now'], { units, neutral }: TakeHomeRequest) {
+function figuresOf(now: FollowedEnd, span: Span | null, own: Span['now'], { units }: TakeHomeRequest) {
   const mass = (name: string, colour: string, kg: number | undefined, change: Change | null): TakeHomeFigure[] =>
     kg === undefined
       ? []
@@ -135,7 +139,6 @@ function figuresOf(now: FollowedEnd, span: Span | null, own: Span['now'], { unit
             ...(span?.sum ? said(span.sum, (by) => formatChange(by)) : UNSAID),
           },
         ]
-  if (neutral) return plain
   return [
     ...mass('Fat', COLOURS.fat, own.fat?.value, span?.fat ?? null),
     ...mass('Lean', COLOURS.lean, own.lean?.value, span?.lean ?? null),
@@ -146,7 +149,7 @@ function figuresOf(now: FollowedEnd, span: Span | null, own: Span['now'], { unit
 
 function chartLines(
   { now, span, ends, noises }: { now: FollowedEnd; span: Span | null; ends: readonly FollowedEnd[]; noises: Noises },
-  { units, neutral }: TakeHomeRequest,
+  { units }: TakeHomeRequest,
 ): ChartLine[] {
   const settings = { noises, byWeek: span?.byWeek ?? false }
   const series = figureSeries(ends, now, settings)
@@ -175,7 +178,7 @@ function chartLines(
     line(`Lean, ${units.mass}`, COLOURS.lean, 'lean', mass),
     line(`Fat, ${units.mass}`, COLOURS.fat, 'fat', mass),
   ]
-  return (neutral ? [sum] : [...masses, sum]).filter(({ points }) => points.length > 1)
+  return [...masses, sum].filter(({ points }) => points.length > 1)
 }
 
 function rowsOf(span: Span | null, units: Units): Pick<TakeHome, 'folds' | 'girths'> {
@@ -203,14 +206,12 @@ function rowsOf(span: Span | null, units: Units): Pick<TakeHome, 'folds' | 'girt
 
 const LIMB_GIRTHS = { arm: 'arm-relaxed', thigh: 'thigh-girth', calf: 'calf-girth' } as const
 
-function methodOf(now: FollowedEnd, span: Span | null, { history, neutral }: TakeHomeRequest): string[] {
-  const { assessorId, startedBy } = now.record
-  const assessor = history.errors.find((one) => one.assessorId === assessorId)?.name ?? startedBy
+function methodOf(now: FollowedEnd, span: Span | null, { history }: TakeHomeRequest): string[] {
   const { estimate } = now.result
   const see = estimate && 'percent' in estimate ? estimate.seePercent : null
   return [
-    `Measured by ${assessor}: ${now.facts.protocol.name.toLowerCase()}.`,
-    ...(neutral || !estimate
+    `Measured by ${assessorOf(now, history)}: ${now.facts.protocol.name.toLowerCase()}.`,
+    ...(!estimate
       ? []
       : [
           `Fat and lean by the equation ${estimate.equation.label}.`,
@@ -231,6 +232,38 @@ function methodOf(now: FollowedEnd, span: Span | null, { history, neutral }: Tak
   ]
 }
 
+/** Who measured a check-in, by name. */
+function assessorOf({ record: { assessorId, startedBy } }: FollowedEnd, { errors }: ClientHistory): string {
+  return errors.find((one) => one.assessorId === assessorId)?.name ?? startedBy
+}
+
+/** The page for somebody in neutral mode: no number about the body, and no word that speaks of it. */
+function neutralFacts(
+  { history, studio, units, today }: TakeHomeRequest,
+  { client }: FollowedRecord,
+  { from, now }: { from: Day | null; now: FollowedEnd },
+): TakeHome {
+  const trained = withoutBody(now.record.keptWords ?? '')
+  return {
+    studio,
+    client: client.name,
+    from,
+    to: now.record.day,
+    figures: [],
+    words: trained ? [trained] : ['Thank you for coming and for the work done.'],
+    lines: [],
+    plan: null,
+    shade: null,
+    folds: [],
+    girths: [],
+    lengthUnit: units.length,
+    method: [`Visit with ${assessorOf(now, history)}.`],
+    promise: '',
+    neutral: true,
+    next: nextDate(now.record.day, history.schedule, today).day,
+  }
+}
+
 /** Facts of a client put together for the page to take home; null when nothing has been finished yet. */
 export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
   const { history, studio, units, neutral } = request
@@ -239,8 +272,9 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
     massUnit: units.mass,
   })
   if (!now || !figures) return null
+  if (neutral) return neutralFacts(request, record, { from: then?.record.day ?? null, now })
   const ends = record.ends.slice(0, toIndex + 1)
-  const kept = neutral ? null : now.record.keptWords
+  const kept = now.record.keptWords
   return {
     studio,
     client: history.client.name,
@@ -250,14 +284,14 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
     words: kept
       ? [kept]
       : span
-        ? summariseSpan(span, units, neutral, record.worthwhile)
+        ? summariseSpan(span, units, false, record.worthwhile)
         : ['This is the first check-in: the next one tells a change.'],
     lines: chartLines({ now, span, ends, noises }, request),
     plan: takeHomePlan({
       history,
       record,
       units,
-      neutral,
+      neutral: false,
       today: request.today,
       energyOffered: request.energyOffered,
       until: now.record.day,

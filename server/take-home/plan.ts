@@ -55,7 +55,8 @@ function allowedPlan({
 }: PlanRequest): { plan: PlanRecord; line: PlanLine } | null {
   const plan = currentPlan(history)
   const start = record.ends.find((end) => end.record.id === plan?.checkinId)
-  if (!plan || !start || (neutral && plan.kind !== 'sum')) return null
+  if (!plan || !start || neutral) return null
+  if (history.suspensions?.some(({ about, subjectId }) => about === 'plan' && subjectId === plan.id)) return null
   const line = planLine(targetOf(plan), start, plan.energy ?? null)
   if (!line) return null
   return planBarred(line, planContext(start, history, units, today)) === null ? { plan, line } : null

@@ -1,7 +1,7 @@
 import { format, parseISO } from 'date-fns'
 import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import { BREACH_WORDS } from '../../core/challenge'
-import { formatNumber } from '../../core/units'
+import { formatChange } from '../../core/units'
 import type { ChallengeFacts, GroupStanding } from '../../shared/schemas/challenge'
 
 /** What a closing protocol is printed from. */
@@ -11,8 +11,10 @@ export interface ProtocolFacts extends Omit<ChallengeFacts, 'candidates'> {
 }
 
 const FADED = '#665d50'
+/** Whether somebody has a place. */
+const hasFirst = (standings: GroupStanding['standings']) => standings.some(({ place }) => place === 1)
 const day = (iso: string) => format(parseISO(iso), 'd MMMM yyyy')
-const share = (value: number) => `${formatNumber(value)} %`
+const share = (value: number) => `${formatChange(value)} %`
 
 /** A challenge's closing protocol: rules, measurings, places with their chances, prize. Hidden people stand as such. */
 export function protocolDocument({ studio, challenge, entries, groups, winners }: ProtocolFacts): TDocumentDefinitions {
@@ -40,11 +42,13 @@ export function protocolDocument({ studio, challenge, entries, groups, winners }
         ul: [
           `Counted: change of ${figure} in percent of everybody’s own start, first to last measuring.`,
           'Both by the same assessor with the same caliper under the same conditions, the last one blind.',
+          'A place is for a loss beyond the error of measuring; where there is none, there is no first place.',
           'Places are shared where the error of measuring does not part people; beside each the chance of having lost most.',
           `Loss beyond 1 % of body weight a week is not counted${paced > 0 ? ` (${paced} of those who took part)` : ''}.`,
           challenge.prizeRule === 'share'
             ? 'The prize is shared by all at the first place.'
             : 'The prize goes by lot to one of those at the first place.',
+          'Nobody wins by gaining, or without a loss that is real.',
         ],
         margin: [0, 0, 0, 14],
       },
@@ -63,12 +67,16 @@ export function protocolDocument({ studio, challenge, entries, groups, winners }
             body: [
               ['Place', 'Name', 'Of the own start', 'First by'].map((text) => ({ text, color: FADED, fontSize: 9.5 })),
               ...standings.map((one) => [
-                String(one.place),
+                one.place === null ? '' : String(one.place),
                 shown(one.id),
                 byId.get(one.id)?.shownAs === 'hidden'
                   ? ''
                   : `${share(one.change)} (${share(one.low)} to ${share(one.high)})`,
-                one.first < 0.005 ? 'under 1 in 100' : `${Math.round(100 * one.first)} in 100`,
+                !hasFirst(standings)
+                  ? ''
+                  : one.first < 0.005
+                    ? 'under 1 in 100'
+                    : `${Math.round(100 * one.first)} in 100`,
               ]),
             ],
           },
@@ -85,7 +93,7 @@ export function protocolDocument({ studio, challenge, entries, groups, winners }
             {
               ul: uncounted.map((one) => {
                 const why = one.breaches.map((breach) => BREACH_WORDS[breach]).join(', ')
-                return `${shown(one.id)}: ${why || (one.first ? 'no last measuring' : 'no first measuring')}.`
+                return `${shown(one.id)}: ${(one.suspended && 'not counted at present') || why || (one.first ? 'no last measuring' : 'no first measuring')}.`
               }),
             },
           ]

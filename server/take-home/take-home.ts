@@ -14,7 +14,12 @@ export type About = Omit<Parameters<typeof printApart>[0], 'history' | 'sets'> &
 /** Prints the page to take home and answers with it. Always neutral for who is to see no percent and no weight. */
 export async function sendTakeHome(event: H3Event, client: Client, history: ClientHistory, about: About) {
   const sets = await listSets(await useDatabase(), { studioId: about.studioId })
-  const printed = await printApart({ ...about, sets, history, neutral: about.neutral || isNeutral(client) })
+  const printed = await printApart({
+    ...about,
+    sets,
+    history,
+    neutral: about.neutral || isNeutral(client, about.today),
+  })
   if (!printed) throw failure(409, 'There is no finished check-in to take home yet.')
   const name = plainName(client.name)
   setHeader(event, 'content-type', 'application/pdf')

@@ -9,7 +9,8 @@ export class IdTaken extends Error {
   }
 }
 
-function alike(a: unknown, b: unknown): boolean {
+/** Whether two values of a fact say the same. */
+export function alike(a: unknown, b: unknown): boolean {
   if (a === b || ((a ?? null) === null && (b ?? null) === null)) return true
   if (typeof a === 'string' && typeof b === 'string') return sameInstant(a, b)
   if (typeof a !== 'object' || typeof b !== 'object' || !a || !b) return false

@@ -73,6 +73,8 @@ export interface EntryRecord {
   last: string | null
   /** Days between the two, and whether nothing counts yet for what is not as it has to be. */
   breaches: Breach[]
+  /** Why they do not count until a coach decides; null: nothing of the kind. */
+  suspended: string | null
   /** Whether loss beyond 1 % of weight a week was left out. */
   paced: boolean
   runner: { change: number; sd: number; freedom: number; counted: number } | null
@@ -100,7 +102,7 @@ export interface Board {
   endsOn: string
   today: string
   closed: boolean
-  groups: { name: string; rows: { name: string; place: number; share: number; first: number }[] }[]
+  groups: { name: string; rows: { name: string; place: number | null; share: number; first: number }[] }[]
   /** How many take part without being shown. */
   hidden: number
 }

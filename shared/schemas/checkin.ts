@@ -35,6 +35,7 @@ import type { BookingBoard } from './booking'
 import type { WaitingHandIn } from './link'
 import type { StaffMember } from './account'
 import type { Caliper } from './caliper'
+import type { Suspension } from '../../core/safety/suspension'
 import type { Client, ClientFigure } from './client'
 
 const id = z.uuid('This needs an id made by the device.')
@@ -302,6 +303,8 @@ export interface Floor {
   damage?: string | null
   /** To leads: why the last backup could not be restored as a trial. */
   trialFault?: string | null
+  /** What was agreed and does not count until a coach decides. */
+  suspended: { clientId: string; clientName: string; suspensions: Suspension[] }[]
   /** Clients of one assessor who moved together, each in a sentence. */
   drifts: { assessorId: string; said: string }[]
 }

@@ -27,6 +27,11 @@ export const retentionRules = z.strictObject({
 export type RetentionRules = z.output<typeof retentionRules>
 export const KEEP_ALL: RetentionRules = { clientMonths: null, photoMonths: null }
 
+/** Everything about one client; of somebody in neutral mode figures only with a reason, which goes on record. */
+export const ownFileInput = z.strictObject({
+  figuresReason: z.string({ error: 'Please say why.' }).trim().max(300, 'At most 300 characters.').default(''),
+})
+
 /** Long work that somebody watches: an export, a look through a file, an import, a backup. */
 export interface DataJob {
   id: string

@@ -21,6 +21,7 @@ import { YEARS } from '../limits'
 import { pastDay } from './dates'
 import { weightWithin } from './measured'
 import type { Photo } from './photo'
+import type { Suspension } from '../../core/safety/suspension'
 import type { PlanRecord } from './plan'
 
 const id = z.uuid('This needs an id made by the device.')
@@ -207,6 +208,8 @@ export interface ClientHistory {
   photos: Photo[]
   /** Newest first; the first that has not ended counts. */
   plans: PlanRecord[]
+  /** What was agreed and does not count until a coach decides; none in answers kept by earlier versions. */
+  suspensions?: Suspension[]
   /** Cadence, pause and days that do not move. */
   schedule: ClientSchedule
   /** Check-ins that count for nothing any more. */

@@ -30,6 +30,8 @@ export const linkInput = z.strictObject({
     .max(15, 'At most fifteen places.')
     .refine((sites) => new Set(sites).size === sites.length, 'Each place once.')
     .default([]),
+  /** Why it asks for more than the page to take home where the gate speaks against it. */
+  reason: z.string({ error: 'Please say why.' }).trim().max(300, 'At most 300 characters.').default(''),
 })
 export type LinkInput = z.output<typeof linkInput>
 
@@ -38,6 +40,7 @@ export const linkChange = z.strictObject({
   scope: linkInput.shape.scope.optional(),
   days: linkInput.shape.days.optional(),
   sites: linkInput.shape.sites.unwrap().optional(),
+  reason: linkInput.shape.reason.unwrap().optional(),
 })
 export type LinkChange = z.output<typeof linkChange>
 
@@ -45,6 +48,9 @@ export type LinkChange = z.output<typeof linkChange>
 export interface LinkRecord {
   id: string
   scope: LinkScope[]
+  /** What of the scope counts now; the rest is suspended. */
+  counted: LinkScope[]
+  reason: string
   sites: GirthSiteId[]
   at: string
   by: string
@@ -65,6 +71,8 @@ export const linkPin = z.strictObject({ token, pin })
 export interface LinkDoor {
   studioName: string
   firstName: string
+  /** The guardian's: the client is a minor. */
+  guardian?: boolean
   pin: 'choose' | 'give'
 }
 

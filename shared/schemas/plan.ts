@@ -60,6 +60,13 @@ export const planInput = z
   })
 export type PlanInput = z.output<typeof planInput>
 
+/** Why a plan goes on in spite of a caution that has come up since. */
+export const suspensionDecision = z.strictObject({
+  id: z.uuid('This needs an id made by the device.'),
+  reason: z.string({ error: 'Please say why.' }).trim().min(1, 'Please say why.').max(300, 'At most 300 characters.'),
+})
+export type SuspensionDecision = z.output<typeof suspensionDecision>
+
 /** A plan as stored: what it is and by whom it was set. */
 export interface PlanRecord {
   id: string

@@ -7,6 +7,7 @@ import {
   typedClientSchema,
   type TypedClient,
 } from '../../app/components/client/typed-client'
+import { FLAGS, type Flag } from '../../core/cautions'
 import { clientInput, type Client } from '../../shared/schemas/client'
 import { someClient } from '../support/api'
 
@@ -19,14 +20,24 @@ function problems(typed: TypedClient, unit: 'cm' | 'in' = 'cm') {
 
 describe('a client in the form', () => {
   it('comes back as stored when nothing was touched, whatever is on record and in either unit', () => {
-    const flag = fc.constantFrom('pregnant', 'eating-disorder', 'neutral-wish', 'implanted-device', 'abnormal-limb')
+    const flag = fc.constantFrom(...(Object.keys(FLAGS) as Flag[]))
     const client = fc.record({
       heightCm: fc.option(fc.double({ min: 90, max: 250, noNaN: true })),
       sex: fc.constantFrom('female', 'male'),
       usualSide: fc.constantFrom('right', 'left'),
       athlete: fc.option(fc.boolean()),
       ancestry: fc.option(fc.constantFrom('black', 'white', 'japanese')),
-      guardianConsent: fc.boolean(),
+      guardian: fc.option(fc.record({ name: fc.constant('Hild Osk'), on: fc.constant('2026-01-10') })),
+      guardianPhotoConsentOn: fc.option(fc.constant('2026-02-10')),
+      preparation: fc.option(
+        fc.constant({
+          day: '2026-05-01',
+          begunOn: '2026-01-10',
+          clearedBy: 'Dr Elm',
+          clearedOn: '2026-01-08',
+          clearedUntil: '2026-06-01',
+        }),
+      ),
       consentOn: fc.option(fc.constant('2026-01-10')),
       photoConsentOn: fc.option(fc.constant('2026-02-10')),
       flags: fc.uniqueArray(flag),
@@ -34,7 +45,13 @@ describe('a client in the form', () => {
     })
     fc.assert(
       fc.property(client, fc.constantFrom('cm', 'in'), (change, unit) => {
-        const record = stored(change as Partial<Client>)
+        const { guardian, ...rest } = change
+        const record = stored({
+          ...(rest as Partial<Client>),
+          guardianConsent: guardian !== null,
+          guardianName: guardian?.name ?? '',
+          guardianConsentOn: guardian?.on ?? null,
+        })
         const typed = typedClient(record, unit)
         const { id: _, archived: _archived, version: _version, ...input } = record
         expect(toClientInput(typed, unit, { text: typed.height, cm: record.heightCm })).toEqual(input)

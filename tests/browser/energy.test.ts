@@ -28,9 +28,17 @@ async function measured(name: string, change: Parameters<typeof someClient>[0] =
 }
 const historyOf = async (id: string) => (await studio.api.send<ClientHistory>('GET', `/api/clients/${id}/history`)).body
 
-async function openEnergy(id: string) {
+async function openEnergy(id: string, whole = true) {
   await coach.open(`/clients/${id}/energy`)
-  await coach.page.waitForSelector('[data-energy]')
+  if (whole) await coach.page.waitForSelector('[data-energy]')
+}
+/** Looks past neutral mode, with a reason. */
+async function shownWhole() {
+  await coach.page.waitForSelector('[data-neutral-record]')
+  await coach.click('button', 'Neutral')
+  await coach.click('button', 'Percent and masses')
+  await coach.fill('[name="neutralReason"]', 'The care team asks for it.')
+  await coach.click('button', 'Show numbers')
 }
 const kcalOf = async (source: string) =>
   Number((await coach.textOf(`[data-source="${source}"] .figure`)).replaceAll(',', ''))
@@ -184,7 +192,8 @@ describe('what a client uses', () => {
 describe('somebody who may have no deficit', () => {
   it('is shown none, whatever is typed, and gains like anybody', async () => {
     const id = await measured('Liv Ambersen', { flags: ['pregnant'] })
-    await openEnergy(id)
+    await openEnergy(id, false)
+    await shownWhole()
     await coach.page.waitForSelector('[data-personal]')
     await coach.fill('input[name="trainingHours"]', '3')
     await coach.click('[data-activity] button', 'Take these')
@@ -194,8 +203,10 @@ describe('somebody who may have no deficit', () => {
     expect(await coach.page.$('[data-what-if] canvas')).toBeNull()
     expect(await coach.page.$('[data-macros]')).toBeNull()
     const minor = await measured('Tobin Hale', { birthDate: addDays(today, -16 * 365), guardianConsent: true })
-    await openEnergy(minor)
-    await coach.sees('Under 18')
+    await openEnergy(minor, false)
+    await shownWhole()
+    await coach.page.waitForSelector('[data-minor]')
+    expect(await coach.page.$('[data-expenditure]')).toBeNull()
     expect(await coach.page.$('[data-keep-plan]')).toBeNull()
   })
 
@@ -211,6 +222,8 @@ describe('somebody who may have no deficit', () => {
     const { id: _, ...change } = changed
     expect((await studio.api.send('PATCH', `/api/clients/${id}`, change)).status).toBe(200)
     await coach.open(`/clients/${id}`)
+    await coach.sees('The plan is suspended.')
+    await shownWhole()
     await coach.sees('Over time')
     expect(await coach.page.$('[data-plan-line]')).toBeNull()
     await coach.click(VIEW, 'Plan')
@@ -221,6 +234,7 @@ describe('somebody who may have no deficit', () => {
   it('sees nothing of it in neutral mode', async () => {
     const id = await measured('Ada Reedmere', { flags: ['neutral-wish'] })
     await coach.open(`/clients/${id}`)
+    await coach.click('button', 'Neutral')
     await coach.click(VIEW, 'Energy')
     await coach.sees('Neutral mode shows no energy')
     expect(await coach.page.$('[data-expenditure]')).toBeNull()

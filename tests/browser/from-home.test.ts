@@ -235,6 +235,7 @@ describe('from home', () => {
     const made = await studio.api.send<{ link: string }>('POST', `/api/clients/${quiet.id}/links`, {
       scope: ['weigh-ins', 'girths'],
       days: 30,
+      reason: 'The care team asks for it.',
     })
     const other = await Visitor.arrive(studio.browser, studio.server.address, PHONE)
     await other.page.goto(made.body.link, { waitUntil: 'networkidle0' })

@@ -200,14 +200,10 @@ describe('the span', () => {
     await coach.keys('ArrowLeft')
   })
 
-  it('shows no weight, masses or percent in neutral mode', async () => {
+  it('shows no number in neutral mode', async () => {
     await coach.click('button', 'Neutral')
-    expect(
-      await coach.page.$$eval('[data-figure]', (found) => found.map((one) => one.getAttribute('data-figure'))),
-    ).toEqual(['sum'])
-    expect(await coach.page.$eval('[data-words]', (box) => box.textContent)).not.toMatch(/kg|[Ww]eight/)
-    await tab('Weight diary')
-    await coach.sees('Neutral mode shows no weight here.')
+    await coach.page.waitForSelector('[data-neutral-record]')
+    expect(await coach.page.$('[data-figure]')).toBeNull()
     expect(await coach.page.$eval('a[download]', (link) => link.getAttribute('href'))).toContain('neutral=true')
     await coach.click('button', 'Neutral')
   })

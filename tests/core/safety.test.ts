@@ -177,12 +177,12 @@ describe('what a finding says', () => {
 
 describe('photographs from home', () => {
   it.each([
-    ['2012-05-01', true, 'Under 16'],
-    ['2009-05-01', false, 'guardian'],
-    ['2009-05-01', true, null],
-    ['1990-05-01', false, null],
-  ])('born %s, guardian consent %s', (birthDate, guardianConsent, said) => {
-    const barred = homePhotoBarred({ birthDate, guardianConsent }, '2026-11-27')
+    ['2012-05-01', '2026-01-01', 'Under 16'],
+    ['2009-05-01', null, 'guardian'],
+    ['2009-05-01', '2026-01-01', null],
+    ['1990-05-01', null, null],
+  ])('born %s, guardian agreed to photographs on %s', (birthDate, guardianPhotoConsentOn, said) => {
+    const barred = homePhotoBarred({ birthDate, guardianPhotoConsentOn }, '2026-11-27')
     if (said === null) expect(barred).toBeNull()
     else expect(barred).toContain(said)
   })

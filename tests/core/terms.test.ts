@@ -140,11 +140,14 @@ describe('cautions as effects', () => {
     expect(cautionsFor(cautionFacts(person, '2026-06-10')).map(({ code }) => code)).toEqual(['under-18', 'guardian'])
   })
 
-  it('say who is shown nothing but sums, whatever the flag is called', () => {
+  it('say who is shown no number, whatever the flag is called', () => {
     const grown = { ...person, birthDate: '1990-05-01' }
-    expect(isNeutral(grown)).toBe(false)
-    for (const flag of ['eating-disorder', 'neutral-wish'] as const)
-      expect(isNeutral({ ...grown, flags: [flag] })).toBe(true)
+    expect(isNeutral(grown, '2026-06-10')).toBe(false)
+    // Under 18 by default.
+    expect(isNeutral(person, '2030-04-30')).toBe(true)
+    expect(isNeutral(person, '2030-05-01')).toBe(false)
+    for (const flag of ['eating-disorder', 'neutral-wish', 'pregnant', 'breastfeeding', 'dialysis'] as const)
+      expect(isNeutral({ ...grown, flags: [flag] }, '2026-06-10')).toBe(true)
   })
 
   it('judge neither a child nor somebody pregnant by tables made on adults, and say why', () => {

@@ -316,7 +316,7 @@ describe('what is handed in', () => {
   })
 
   it('holds no figure for who is to see none', async () => {
-    const { id, phone } = await atHome({ flags: ['neutral-wish'] })
+    const { id, phone } = await atHome({ flags: ['neutral-wish'] }, { reason: 'The care team asks for it.' })
     await enterVisit(coach, id, { daysAgo: 5, values: [16.5, 11.5, 8, 9.5, 12.5, 19.5, 24], kg: 61 })
     await phone.send('POST', '/api/hand-in/weigh-ins', weighIn({ value: 61.37 }))
     const answer = await phone.send<ClientHome>('POST', '/api/hand-in/weeks', week())

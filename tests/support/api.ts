@@ -120,6 +120,7 @@ export class Caller {
 
 /** An invented client as the form would send them. */
 export function someClient(change: Partial<ClientInput> = {}): ClientInput & { id: string } {
+  const guardian = change.guardianConsent ? { guardianName: 'Hild Osk', guardianConsentOn: '2026-01-10' } : {}
   return {
     id: uuid(),
     name: 'Maren Osk',
@@ -130,6 +131,11 @@ export function someClient(change: Partial<ClientInput> = {}): ClientInput & { i
     notes: '',
     consentOn: '2026-01-10',
     guardianConsent: false,
+    guardianName: '',
+    guardianConsentOn: null,
+    guardianPhotoConsentOn: null,
+    preparation: null,
+    ...guardian,
     flags: [],
     athlete: null,
     ancestry: null,

@@ -9,6 +9,9 @@ const emit = defineEmits<{ book: [client: { id: string; name: string }] }>()
 /** Who has a visit coming up is not here as well. */
 const due = computed(() => props.floor.due.filter(({ clientId }) => !props.booked.has(clientId)))
 const soon = computed(() => props.floor.soon.filter(({ clientId }) => !props.booked.has(clientId)))
+const ABOUT = { plan: 'plan', challenge: 'challenge entry', 'daily-weight': 'daily weight' } as const
+const suspendedSaid = ({ suspensions }: Floor['suspended'][number]) =>
+  `${[...new Set(suspensions.map(({ about }) => ABOUT[about]))].join(', ')}: ${suspensions[0]?.sentence ?? ''}`
 const handedIn = (week: Floor['handIns'][number]) =>
   [
     week.girths > 0 ? `${week.girths} girths` : null,
@@ -20,6 +23,24 @@ const handedIn = (week: Floor['handIns'][number]) =>
 
 <template>
   <div class="grid content-start gap-5">
+    <FloorList
+      v-if="(floor.suspended ?? []).length > 0"
+      title="Suspended: decide"
+      :count="floor.suspended.length"
+      data-floor-suspended
+    >
+      <li
+        v-for="one in floor.suspended"
+        :key="one.clientId"
+        class="flex items-center gap-3 border-b border-rule py-1.5"
+      >
+        <span class="min-w-0 flex-1">
+          <span class="block truncate font-semibold">{{ one.clientName }}</span>
+          <span class="block text-sm text-faded" :title="one.suspensions[0]?.sentence">{{ suspendedSaid(one) }}</span>
+        </span>
+        <NuxtLink :to="`/clients/${one.clientId}`" class="press">Look</NuxtLink>
+      </li>
+    </FloorList>
     <FloorList v-if="floor.handIns.length > 0" title="Handed in" :count="floor.handIns.length">
       <li v-for="week in floor.handIns" :key="week.id" class="flex items-center gap-3 border-b border-rule py-1.5">
         <span class="min-w-0 flex-1">

@@ -13,7 +13,9 @@ const span = computed(
 /** Percent of the bar's width at a change; less stands further right. */
 const right = computed(() => Math.max(...props.standings.map(({ high }) => high), 1))
 const xOf = (change: number) => (100 * (right.value - change)) / span.value
-const shares = (place: number) => props.standings.filter((one) => one.place === place).length > 1
+const hasPlaces = computed(() => props.standings.some(({ place }) => place !== null))
+const shares = (place: number | null) =>
+  place !== null && props.standings.filter((one) => one.place === place).length > 1
 const isEdge = (i: number) => ({
   top: props.standings[i - 1]?.place !== props.standings[i]?.place,
   bottom: props.standings[i + 1]?.place !== props.standings[i]?.place,
@@ -35,7 +37,7 @@ const said = (chance: number) => (chance < 0.005 ? '< 1' : Math.round(100 * chan
         </tr>
       </thead>
       <tbody>
-        <tr v-for="(one, i) in standings" :key="one.id" :data-place="one.place">
+        <tr v-for="(one, i) in standings" :key="one.id" :data-place="one.place ?? 'none'">
           <td class="figure p-0 text-xl font-bold">
             <span
               class="flex h-12 items-center pl-2"
@@ -44,8 +46,8 @@ const said = (chance: number) => (chance < 0.005 ? '< 1' : Math.round(100 * chan
                   ? ['border-l-3 border-ink', { 'border-t-3': isEdge(i).top, 'border-b-3': isEdge(i).bottom }]
                   : ''
               "
-              >{{ isEdge(i).top ? one.place : ''
-              }}<span v-if="!isEdge(i).top" class="sr-only">{{ one.place }}, shared</span></span
+              >{{ one.place === null ? '–' : isEdge(i).top ? one.place : ''
+              }}<span v-if="one.place !== null && !isEdge(i).top" class="sr-only">{{ one.place }}, shared</span></span
             >
           </td>
           <td class="truncate py-1 pr-3 font-semibold">{{ names.get(one.id) }}</td>
@@ -67,12 +69,15 @@ const said = (chance: number) => (chance < 0.005 ? '< 1' : Math.round(100 * chan
           </td>
           <td class="figure py-1 text-right">{{ formatChange(one.change) }}</td>
           <td class="py-1 text-right">
-            <span class="inline-flex items-center gap-2"
+            <span v-if="hasPlaces" class="inline-flex items-center gap-2"
               ><span class="figure">{{ said(one.first) }}</span><ChanceRing :chance="one.first"
             /></span>
           </td>
         </tr>
       </tbody>
     </table>
+    <p v-if="!hasPlaces && standings.length > 0" class="py-2" data-no-first>
+      No first place: nobody’s loss is beyond the error of measuring yet.
+    </p>
   </section>
 </template>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { useForm } from '@tanstack/vue-form'
-import { FLAGS, type Flag } from '#core/cautions'
+import { useForm, useStore } from '@tanstack/vue-form'
+import { FLAGS, SHORT_FLAGS, type Flag } from '#core/cautions'
+import { ageInYears, isDay } from '#core/calendar'
+import { LIMITS } from '#core/safety'
 import { ANCESTRIES, type Ancestry } from '#core/composition'
 import type { LengthUnit } from '#core/units'
 import { clientInput, type Client, type ClientInput } from '#shared/schemas/client'
@@ -31,7 +33,19 @@ const GROUPS: { id: Ancestry | ''; name: string }[] = [
   ...ANCESTRIES.map((id) => ({ id, name: GROUP_NAMES[id] })),
 ]
 
-const FIELDS = ['name', 'sex', 'birthDate', 'heightCm', 'usualSide', 'notes', 'consentOn']
+const FIELDS = [
+  'name',
+  'sex',
+  'birthDate',
+  'heightCm',
+  'usualSide',
+  'notes',
+  'consentOn',
+  'guardianName',
+  'guardianConsentOn',
+  'guardianPhotoConsentOn',
+]
+const MORE_FLAGS = (Object.keys(FLAGS) as Flag[]).filter((flag) => !SHORT_FLAGS.includes(flag))
 const problems = useProblems(FIELDS)
 const today = todayHere()
 
@@ -47,8 +61,17 @@ const form = useForm({
   },
 })
 
+const typed = useStore(form.store, ({ values }) => values)
+/** Asked of a guardian, while the birth date says so. */
+const isMinor = computed(
+  () => isDay(typed.value.birthDate) && ageInYears(typed.value.birthDate, today) < LIMITS.adultYears.value,
+)
+
 /** A consent given now is dated today. */
-function dateConsent(given: boolean, day: 'consentOn' | 'photoConsentOn') {
+function dateConsent(
+  given: boolean,
+  day: 'consentOn' | 'photoConsentOn' | 'guardianConsentOn' | 'guardianPhotoConsentOn' | 'preparationBegunOn',
+) {
   if (given && !form.getFieldValue(day)) form.setFieldValue(day, today)
 }
 
@@ -157,15 +180,25 @@ function textOf(event: Event): string {
           <form.Field v-slot="slot" name="consentOn">
             <FormLine v-bind="slot" label="Agreed on" :problems="problems" type="date" class="max-w-52" :max="today" />
           </form.Field>
-          <form.Field v-slot="{ field, state }" name="guardianConsent">
-            <TickField
-              name="guardianConsent"
-              :model-value="state.value"
-              @update:model-value="field.handleChange($event)"
-            >
-              Under 18: a guardian agrees.
-            </TickField>
-          </form.Field>
+          <template v-if="isMinor || typed.guardianConsent">
+            <form.Field v-slot="{ field, state }" name="guardianConsent">
+              <TickField
+                name="guardianConsent"
+                :model-value="state.value"
+                @update:model-value="(field.handleChange($event), dateConsent($event, 'guardianConsentOn'))"
+              >
+                Under 18: a guardian agrees to the measuring.
+              </TickField>
+            </form.Field>
+            <div v-if="typed.guardianConsent" class="grid gap-4 sm:grid-cols-2">
+              <form.Field v-slot="slot" name="guardianName">
+                <FormLine v-bind="slot" label="Guardian" :problems="problems" autocomplete="off" />
+              </form.Field>
+              <form.Field v-slot="slot" name="guardianConsentOn">
+                <FormLine v-bind="slot" label="Guardian agreed on" :problems="problems" type="date" :max="today" />
+              </form.Field>
+            </div>
+          </template>
         </fieldset>
         <fieldset class="grid gap-3 border-l-4 border-rule pl-4">
           <legend class="font-semibold">Photographs</legend>
@@ -182,23 +215,80 @@ function textOf(event: Event): string {
               >.
             </TickField>
           </form.Field>
+          <form.Field
+            v-if="isMinor || typed.guardianPhotoConsented"
+            v-slot="{ field, state }"
+            name="guardianPhotoConsented"
+          >
+            <TickField
+              name="guardianPhotoConsented"
+              :model-value="state.value"
+              @update:model-value="(field.handleChange($event), dateConsent($event, 'guardianPhotoConsentOn'))"
+            >
+              Under 18: the guardian agrees to photographs, apart from the measuring<template v-if="state.value">
+                (agreed on {{ form.getFieldValue('guardianPhotoConsentOn') || today }})</template
+              >. None are taken at home under 16.
+            </TickField>
+          </form.Field>
         </fieldset>
         <form.Field v-slot="{ field, state }" name="flags">
           <fieldset class="grid gap-2 border-l-4 border-rule pl-4">
             <legend class="font-semibold">To mind</legend>
-            <label v-for="(label, flag) in FLAGS" :key="flag" class="flex items-start gap-3">
-              <input
-                type="checkbox"
-                :name="`flag-${flag}`"
-                class="mt-0.5 size-5 shrink-0 accent-ink"
-                :checked="state.value.includes(flag)"
-                @change="field.handleChange(toggled(state.value, flag))"
-              />
-              {{ label }}
-            </label>
+            <FlagTick
+              v-for="flag in SHORT_FLAGS"
+              :key="flag"
+              :flag="flag"
+              :on="state.value.includes(flag)"
+              @toggle="field.handleChange(toggled(state.value, flag))"
+            />
+            <details :open="MORE_FLAGS.some((flag) => state.value.includes(flag))" data-more-flags>
+              <summary class="min-h-10 cursor-pointer py-2 underline underline-offset-4">
+                More: medication, illness, injury
+              </summary>
+              <div class="grid gap-2 pt-1">
+                <FlagTick
+                  v-for="flag in MORE_FLAGS"
+                  :key="flag"
+                  :flag="flag"
+                  :on="state.value.includes(flag)"
+                  @toggle="field.handleChange(toggled(state.value, flag))"
+                />
+              </div>
+            </details>
           </fieldset>
         </form.Field>
       </div>
+      <details class="lg:col-span-2" :open="typed.preparing" data-preparation>
+        <summary class="min-h-10 cursor-pointer py-2 underline underline-offset-4">
+          Preparation for a fixed day: a race by weight, a show
+        </summary>
+        <div class="grid gap-3 border-l-4 border-rule pl-4">
+          <form.Field v-slot="{ field, state }" name="preparing">
+            <TickField
+              name="preparing"
+              :model-value="state.value"
+              @update:model-value="(field.handleChange($event), dateConsent($event, 'preparationBegunOn'))"
+            >
+              A doctor has cleared a preparation. It lasts {{ LIMITS.preparation.value.weeks }} weeks at most and ends
+              by itself after the day.
+            </TickField>
+          </form.Field>
+          <div v-if="typed.preparing" class="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
+            <form.Field v-slot="slot" name="preparationDay">
+              <FormLine v-bind="slot" label="The day" :problems="problems" type="date" :min="today" />
+            </form.Field>
+            <form.Field v-slot="slot" name="clearedBy">
+              <FormLine v-bind="slot" label="Cleared by (doctor)" :problems="problems" autocomplete="off" />
+            </form.Field>
+            <form.Field v-slot="slot" name="clearedOn">
+              <FormLine v-bind="slot" label="Cleared on" :problems="problems" type="date" :max="today" />
+            </form.Field>
+            <form.Field v-slot="slot" name="clearedUntil">
+              <FormLine v-bind="slot" label="Holds until" :problems="problems" type="date" :min="today" />
+            </form.Field>
+          </div>
+        </div>
+      </details>
       <form.Field v-slot="{ field, state }" name="notes">
         <FormField
           v-slot="{ attrs }"

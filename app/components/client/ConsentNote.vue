@@ -11,6 +11,7 @@ const emit = defineEmits<{ noted: [client: Client] }>()
 const isMinor = computed(() => ageInYears(props.client.birthDate, todayHere()) < ADULT_YEARS)
 const own = ref(props.client.consentOn !== null)
 const guardian = ref(props.client.guardianConsent)
+const guardianName = ref(props.client.guardianName ?? '')
 const { problem, busy, tell } = useTelling()
 
 const OFFERED = ['a chaperone', 'a private place', 'tape only'] as const
@@ -26,6 +27,8 @@ async function note() {
       ...record,
       consentOn: record.consentOn ?? (own.value ? today : null),
       guardianConsent: guardian.value,
+      guardianName: guardian.value ? guardianName.value : '',
+      guardianConsentOn: guardian.value ? (record.guardianConsentOn ?? today) : null,
       notes: [record.notes, words].filter(Boolean).join('\n'),
     }
     emit('noted', await clients.change(id, body))
@@ -42,6 +45,13 @@ async function note() {
         {{ client.name }} agrees to be measured by touch and to these data being kept.
       </TickField>
       <TickField v-if="isMinor" v-model="guardian" name="guardianHere">A guardian agrees.</TickField>
+      <TextField
+        v-if="isMinor && guardian"
+        v-model="guardianName"
+        label="Guardian"
+        name="guardianNameHere"
+        autocomplete="off"
+      />
     </div>
     <div class="flex flex-wrap items-center gap-x-6 gap-y-2">
       <span class="text-faded">Offered:</span>
@@ -52,7 +62,9 @@ async function note() {
       <button
         type="button"
         class="press ml-auto"
-        :disabled="busy || (client.consentOn === null && !own) || (isMinor && !guardian)"
+        :disabled="
+          busy || (client.consentOn === null && !own) || (isMinor && (!guardian || guardianName.trim() === ''))
+        "
         @click="note"
       >
         Note consent

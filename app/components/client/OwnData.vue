@@ -1,13 +1,17 @@
 <script setup lang="ts">
+import { isNeutral } from '#shared/neutral'
 import type { Client } from '#shared/schemas/client'
 import type { Erased } from '#shared/schemas/data'
 import { data as calls } from '~/data-calls'
 
 /** What a client may ask for: everything about them to take away, and to be forgotten. */
-const props = defineProps<{ client: Pick<Client, 'id' | 'name'> }>()
+const props = defineProps<{ client: Client }>()
 const link = useTemplateRef<HTMLAnchorElement>('link')
 const { job, running, sentence, begin, stop } = useDataJob(() => nextTick(() => link.value?.click()))
 const erasing = ref(false)
+/** Their record asks for no numbers: the file holds the page alone, unless somebody says why it holds more. */
+const asksNeutral = computed(() => isNeutral(props.client, todayHere()))
+const figuresReason = ref('')
 const typed = ref('')
 const gone = ref<Erased | null>(null)
 const problems = useProblems(['name'])
@@ -26,6 +30,16 @@ const erase = () =>
       On request a client gets all of it: tables, readings, photographs and the page to take home, in one file. Or is
       forgotten: record, readings, photographs and links go for good, and only that an entry was erased stays on record.
     </p>
+    <TextField
+      v-if="asksNeutral"
+      v-model="figuresReason"
+      class="max-w-xl"
+      label="Why the file holds numbers, if it is to"
+      name="figuresReason"
+      hint="Neutral mode: without a reason it holds the page to take home alone. The reason goes on record."
+      maxlength="300"
+      autocomplete="off"
+    />
     <JobLine v-if="job && running" :job="job" @stop="stop" />
     <p v-else-if="job?.state === 'done'" class="text-[15px]" data-made>
       <a ref="link" class="underline underline-offset-4" :href="calls.fileOf(job.id)" :download="job.fileName">{{
@@ -39,7 +53,7 @@ const erase = () =>
         type="button"
         class="press press-quiet"
         :disabled="running"
-        @click="begin(() => calls.ownFile(client.id))"
+        @click="begin(() => calls.ownFile(client.id, asksNeutral ? figuresReason : ''))"
       >
         Make their own file
       </button>

@@ -11,6 +11,10 @@ const LABELS: Record<keyof ClientInput, string> = {
   notes: 'Notes',
   consentOn: 'Agreed to be measured on',
   guardianConsent: 'A guardian agrees',
+  guardianName: 'Guardian',
+  guardianConsentOn: 'Guardian agreed on',
+  guardianPhotoConsentOn: 'Guardian agreed to photographs on',
+  preparation: 'Preparation',
   flags: 'To mind',
   athlete: 'Athlete',
   ancestry: 'Population group',
@@ -28,6 +32,8 @@ function said(field: keyof ClientInput, record: ClientInput, unit: LengthUnit): 
     )
   if (field === 'heightCm' && record.heightCm !== null)
     return formatHeight(record.heightCm, { mass: 'kg', length: unit })
+  if (field === 'preparation' && record.preparation)
+    return `for ${record.preparation.day}, cleared by ${record.preparation.clearedBy} until ${record.preparation.clearedUntil}`
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   return value === null || value === '' ? 'not on record' : String(value)
 }

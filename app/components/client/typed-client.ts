@@ -15,11 +15,42 @@ export interface TypedClient {
   consented: boolean
   consentOn: string
   guardianConsent: boolean
+  guardianName: string
+  guardianConsentOn: string
+  guardianPhotoConsented: boolean
+  guardianPhotoConsentOn: string
+  preparing: boolean
+  preparationDay: string
+  preparationBegunOn: string
+  clearedBy: string
+  clearedOn: string
+  clearedUntil: string
   flags: Flag[]
   athlete: 'yes' | 'no' | null
   ancestry: Ancestry | ''
   photoConsentOn: string
   photoConsented: boolean
+}
+
+const NO_GUARDIAN = {
+  guardianName: '',
+  guardianConsentOn: '',
+  guardianPhotoConsented: false,
+  guardianPhotoConsentOn: '',
+}
+const NOT_PREPARING = {
+  preparing: false,
+  preparationDay: '',
+  preparationBegunOn: '',
+  clearedBy: '',
+  clearedOn: '',
+  clearedUntil: '',
+}
+
+function typedPreparation(preparation: Client['preparation'] | undefined) {
+  if (!preparation) return NOT_PREPARING
+  const { day, begunOn, ...clearance } = preparation
+  return { preparing: true, preparationDay: day, preparationBegunOn: begunOn, ...clearance }
 }
 
 export function emptyClient(): TypedClient {
@@ -34,6 +65,8 @@ export function emptyClient(): TypedClient {
     consented: false,
     consentOn,
     guardianConsent: false,
+    ...NO_GUARDIAN,
+    ...NOT_PREPARING,
     flags: [],
     athlete: null,
     ancestry: '',
@@ -54,6 +87,12 @@ export function typedClient(client: Client, unit: LengthUnit): TypedClient {
     consented: client.consentOn !== null,
     consentOn: client.consentOn ?? '',
     guardianConsent: client.guardianConsent,
+    // A record kept on the device by an earlier version holds none of these.
+    guardianName: client.guardianName ?? '',
+    guardianConsentOn: client.guardianConsentOn ?? '',
+    guardianPhotoConsented: (client.guardianPhotoConsentOn ?? null) !== null,
+    guardianPhotoConsentOn: client.guardianPhotoConsentOn ?? '',
+    ...typedPreparation(client.preparation),
     flags: client.flags,
     athlete: client.athlete === null ? null : client.athlete ? 'yes' : 'no',
     ancestry: client.ancestry ?? '',
@@ -86,11 +125,31 @@ export function toClientInput(
     notes: typed.notes,
     consentOn: typed.consented ? typed.consentOn : null,
     guardianConsent: typed.guardianConsent,
+    guardianName: typed.guardianConsent ? typed.guardianName : '',
+    guardianConsentOn: typed.guardianConsent ? typed.guardianConsentOn : null,
+    guardianPhotoConsentOn: typed.guardianPhotoConsented ? typed.guardianPhotoConsentOn : null,
     flags: typed.flags,
     athlete: typed.athlete === null ? null : typed.athlete === 'yes',
     ancestry: typed.ancestry || null,
     photoConsentOn: typed.photoConsented ? typed.photoConsentOn : null,
+    preparation: typed.preparing
+      ? {
+          day: typed.preparationDay,
+          begunOn: typed.preparationBegunOn,
+          clearedBy: typed.clearedBy,
+          clearedOn: typed.clearedOn,
+          clearedUntil: typed.clearedUntil,
+        }
+      : null,
   } satisfies Record<keyof ClientInput, unknown>
+}
+
+/** Fields of the form for those of a preparation. */
+const PREPARATION_FIELDS: Readonly<Record<string, keyof TypedClient>> = {
+  day: 'preparationDay',
+  clearedBy: 'clearedBy',
+  clearedOn: 'clearedOn',
+  clearedUntil: 'clearedUntil',
 }
 
 /** The form's schema: the shared one, with height as people write it. */
@@ -105,7 +164,9 @@ export function typedClientSchema(unit: LengthUnit) {
       heightCm: null,
     })
     for (const issue of shape.error?.issues ?? []) {
-      context.addIssue({ code: 'custom', path: issue.path, message: issue.message })
+      const path =
+        issue.path[0] === 'preparation' ? [PREPARATION_FIELDS[String(issue.path[1])] ?? 'preparing'] : issue.path
+      context.addIssue({ code: 'custom', path, message: issue.message })
     }
   })
 }

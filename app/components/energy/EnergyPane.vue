@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { Activity } from '#core/energy'
+import { ageInYears } from '#core/calendar'
+import { ADULT_YEARS } from '#core/cautions'
 import { endFigures } from '#core/following'
 import type { Units } from '#core/units'
 import type { EnergyFacts } from '#shared/energy'
@@ -25,6 +27,7 @@ const problem = defineModel<string | null>('problem', { required: true })
 /** The intake the what-if stands on; null where a limit stops it. */
 const intake = ref<number | null>(null)
 const own = computed(() => props.facts && endFigures(props.facts.end))
+const minor = computed(() => ageInYears(props.client.birthDate, todayHere()) < ADULT_YEARS)
 /** Which source to believe, and from when the log would be the surer. */
 const believed = computed(() => {
   const { predicted, observed, betterFrom } = props.facts ?? {}
@@ -40,7 +43,11 @@ const believed = computed(() => {
 </script>
 
 <template>
-  <p v-if="neutral" class="px-4 py-6 sm:px-6">Neutral mode shows no energy, deficits or weights.</p>
+  <p v-if="minor" class="max-w-prose px-4 py-6 sm:px-6" data-minor>
+    Under 18: no plan by energy, and no equation of resting expenditure, all of which were made on adults. Questions of
+    food go to a doctor or registered dietitian.
+  </p>
+  <p v-else-if="neutral" class="px-4 py-6 sm:px-6">Neutral mode shows no energy, deficits or weights.</p>
   <div v-else class="grid flex-1 grid-cols-[minmax(0,1fr)] lg:grid-cols-2" data-energy>
     <section class="grid content-start gap-6 border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="used">
       <div>

@@ -6,7 +6,14 @@ import { LINK_SCOPES, type FromHome, type LinkScope } from '#shared/schemas/link
 import { fromHome as calls } from '~/week-calls'
 
 /** A client's link: made here, shown once as an address and as a code to be read off the tablet, changed, ended. */
-const props = defineProps<{ clientId: string; links: FromHome['links']; photoConsent: boolean; neutral: boolean }>()
+const props = defineProps<{
+  clientId: string
+  links: FromHome['links']
+  photoConsent: boolean
+  neutral: boolean
+  /** The link of a minor is the guardian's. */
+  minor: boolean
+}>()
 const emit = defineEmits<{ changed: [fromHome: FromHome] }>()
 
 const NAMES: Record<LinkScope, string> = {
@@ -24,6 +31,10 @@ const scope = ref<LinkScope[]>(
     (props.neutral ? ['take-home'] : LINK_SCOPES.filter((one) => one !== 'photographs' || props.photoConsent)),
 )
 const days = ref(90)
+/** Why more than the page to take home is asked for, where the gate wants a reason. */
+const reason = ref(current.value?.reason ?? '')
+const asksMore = computed(() => scope.value.some((one) => one !== 'take-home'))
+const suspended = computed(() => current.value?.scope.filter((one) => !current.value?.counted.includes(one)) ?? [])
 /** Places beyond or instead of the usual three. */
 const sites = ref<GirthSiteId[]>(current.value?.sites.length ? current.value.sites : [...HOME_GIRTHS])
 const PLACES = Object.values(GIRTHS).map(({ id, name }) => ({
@@ -57,6 +68,7 @@ function make() {
       scope: scope.value,
       days: days.value,
       sites: sites.value,
+      reason: reason.value,
     })
     made.value = link
     emit('changed', fromHome)
@@ -66,7 +78,12 @@ function change(id: string) {
   return tell(async () =>
     emit(
       'changed',
-      await calls.changeLink(props.clientId, id, { scope: scope.value, days: days.value, sites: sites.value }),
+      await calls.changeLink(props.clientId, id, {
+        scope: scope.value,
+        days: days.value,
+        sites: sites.value,
+        reason: reason.value,
+      }),
     ),
   )
 }
@@ -80,6 +97,11 @@ function revoke(id: string) {
 <template>
   <section class="grid content-start gap-3" aria-labelledby="own-link">
     <h2 id="own-link" class="border-b-2 border-ink pb-1 text-lg font-bold">Their link</h2>
+    <p v-if="minor" class="text-[15px]" data-guardian>Under 18: give it to the guardian, it is theirs.</p>
+    <p v-if="suspended.length > 0" class="border-l-4 border-alert pl-3" data-suspended>
+      <strong class="text-alert">Suspended:</strong> {{ suspended.map((one) => NAMES[one].toLowerCase()).join(', ') }}.
+      Turn it off, or say why it goes on.
+    </p>
     <p v-if="!current" class="text-[15px] text-faded">
       A secret address for their phone: weight, tape and pictures come in from home. They choose a PIN at the first
       opening.
@@ -149,6 +171,15 @@ function revoke(id: string) {
         </button>
       </div>
     </details>
+    <TextField
+      v-if="(neutral || suspended.length > 0) && asksMore"
+      v-model="reason"
+      label="Why more than the page to take home"
+      name="linkReason"
+      hint="Goes on record."
+      maxlength="300"
+      autocomplete="off"
+    />
     <ListField v-model="days" label="Works for" name="days" :options="ENDS" />
     <p v-if="problem" role="alert" class="font-semibold text-alert">{{ problem }}</p>
     <div class="flex flex-wrap gap-2">

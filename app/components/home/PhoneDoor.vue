@@ -31,8 +31,9 @@ async function give() {
 <template>
   <form v-if="door" class="flex flex-1 flex-col gap-5" novalidate data-door @submit.prevent="give">
     <div class="grid gap-2 pt-6">
-      <h1 class="text-4xl font-bold">Hello {{ door.firstName }}</h1>
+      <h1 class="text-4xl font-bold">{{ door.guardian ? `For ${door.firstName}` : `Hello ${door.firstName}` }}</h1>
       <p class="text-xl text-faded">{{ door.studioName }}</p>
+      <p v-if="door.guardian" class="text-lg" data-guardian>This link is for the guardian of {{ door.firstName }}.</p>
     </div>
     <p v-if="door.pin === 'choose'" class="text-xl">Choose a PIN, so that nobody else who holds this link looks in.</p>
     <p v-else class="text-xl">This link was opened on a phone before. Give the PIN that was chosen there.</p>

@@ -44,7 +44,7 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
     tabindex="0"
     data-result
   >
-    <p v-if="neutral" class="text-lg">Kept. Neutral mode: no percent and no weight where the client may look.</p>
+    <p v-if="neutral" class="text-lg">Kept. Neutral mode: no number about the body where the client may look.</p>
     <div v-else-if="reached">
       <h2 class="text-faded">Fat</h2>
       <p class="flex items-baseline gap-2 text-fat">
@@ -60,8 +60,11 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
     <p v-else-if="!neutral && estimate?.status === 'refused'" class="border-l-4 border-fat pl-3">
       <strong>No percent.</strong> {{ estimate.reason }} The sum of folds stands.
     </p>
-    <CorrectionNote v-if="result.correction" :correction="result.correction" />
-    <dl class="grid grid-cols-[repeat(auto-fit,minmax(132px,1fr))] gap-x-4 gap-y-3 border-t border-rule pt-3">
+    <CorrectionNote v-if="result.correction && !neutral" :correction="result.correction" />
+    <dl
+      v-if="!neutral"
+      class="grid grid-cols-[repeat(auto-fit,minmax(132px,1fr))] gap-x-4 gap-y-3 border-t border-rule pt-3"
+    >
       <div v-if="result.masses && !neutral" class="text-fat">
         <dt class="text-sm text-faded">Fat mass</dt>
         <dd>

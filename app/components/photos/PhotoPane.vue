@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { conditionChanges } from '#core/composition'
+import { photoBarred } from '#core/safety'
 import { PHOTO_CONDITIONS, POSES, type Alignment, type Photo, type Pose } from '#shared/schemas/photo'
 import type { FollowedEnd } from '#shared/following'
 import type { Client } from '#shared/schemas/client'
@@ -19,6 +20,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ align: [photo: Photo, alignment: Alignment]; beside: [place: number] }>()
 const problem = defineModel<string | null>('problem', { required: true })
+/** Under 18 a guardian agrees to photographs on their own. */
+const barred = computed(() => photoBarred(props.client, todayHere()))
 const then = computed(() => props.ends[props.from] ?? null)
 const now = computed(() => props.ends[props.to] ?? null)
 const LIMIT_MB = 25
@@ -91,6 +94,9 @@ function take(of: Pose) {
     <p v-if="!client.photoConsentOn" class="max-w-2xl" data-no-consent>
       Consent to photographs is not on record. It is asked for apart from consent to be measured: note it under
       <NuxtLink :to="`/clients/${client.id}/edit`" class="underline">Change</NuxtLink>.
+    </p>
+    <p v-else-if="barred" class="max-w-2xl" data-no-consent>
+      {{ barred }} Note it under <NuxtLink :to="`/clients/${client.id}/edit`" class="underline">Change</NuxtLink>.
     </p>
     <template v-else>
       <div class="mb-3 flex flex-wrap items-center gap-x-6 gap-y-2">

@@ -26,6 +26,8 @@ const props = defineProps<{
   /** The plan that counts, unless neutral mode hides it, and where the newest check-in stands to it. */
   plan: PlanLine | null
   against: Against | null
+  /** A loss is planned and allowed. */
+  losing: boolean
   problem: string | null
   keepWords: (words: string | null) => Promise<boolean>
 }>()
@@ -160,6 +162,7 @@ function savePicture() {
           :units="units"
           :neutral="neutral"
           :worthwhile="record.worthwhile"
+          :losing="losing"
           :problem="problem"
           :keep="keepWords"
         />

@@ -10,13 +10,15 @@ const props = defineProps<{
   units: Units
   neutral: boolean
   worthwhile: Worthwhile
+  /** A loss is planned and allowed. */
+  losing: boolean
   problem: string | null
   /** Keeps words with the check-in, or takes them back; gives whether it worked. */
   keep: (words: string | null) => Promise<boolean>
 }>()
 
 const summary = computed(() => summariseSpan(props.span, props.units, props.neutral, props.worthwhile))
-const readings = computed(() => (props.neutral ? [] : readSpan(props.span, props.units, sayDay)))
+const readings = computed(() => (props.neutral ? [] : readSpan(props.span, props.units, sayDay, props.losing)))
 const proposed = computed(() => [...summary.value, ...readings.value.map(({ sentence }) => sentence)].join(' '))
 const draft = ref<string | null>(null)
 watch(

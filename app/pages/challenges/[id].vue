@@ -47,7 +47,8 @@ const taking = computed(() => facts.value?.entries.filter(({ leftAt }) => leftAt
 const waiting = computed(() => taking.value.filter(({ runner, clientId }) => runner === null && clientId !== null))
 const shownSaid = ({ shownAs, alias }: EntryRecord) =>
   shownAs === 'hidden' ? 'hidden' : shownAs === 'alias' ? `as ${alias}` : 'by name'
-function why({ first, last, breaches }: EntryRecord): string {
+function why({ first, last, breaches, suspended }: EntryRecord): string {
+  if (suspended) return `suspended: ${suspended} Take them out, or change their record.`
   if (!first) return 'first measuring to come, within a week of the start'
   if (!last) return 'last measuring to come'
   if (breaches.length === 0) return 'not counted: the two measurings cannot be compared'
@@ -109,7 +110,10 @@ const close = () =>
       data-winners
     >
       Closed {{ sayDay(facts.challenge.closedAt) }}. The prize goes to
-      <strong>{{ facts.winners.map((one) => names.get(one)).join(' and ') || 'nobody' }}</strong>.
+      <strong>{{
+        facts.winners.map((one) => names.get(one)).join(' and ') || 'nobody: no loss is beyond the error of measuring'
+      }}</strong
+      >.
     </p>
     <div class="grid gap-x-10 gap-y-6 px-4 py-3 sm:px-6 lg:grid-cols-[minmax(0,1fr)_minmax(280px,340px)]">
       <div class="grid content-start gap-3">

@@ -3,8 +3,12 @@ import { subWeeks } from 'date-fns'
 import { ageInYears } from '#core/composition'
 import { nextDate, reasonSaid, USUAL_SCHEDULE } from '#core/schedule'
 import { formatHeight } from '#core/units'
+import { ADULT_YEARS } from '#core/cautions'
+import type { Suspension } from '#core/safety'
 import { isNeutral } from '#shared/neutral'
+import { safetyNotes } from '#shared/safety-notes'
 import type { PinnedStart } from '#shared/schemas/following'
+import { checkins } from '~/calls'
 import { useMe } from '~/stores/me'
 import { useOutbox } from '~/stores/outbox'
 
@@ -28,7 +32,9 @@ const {
   searched,
   dividedBy,
   comparability,
+  shown,
   neutral,
+  bare,
   judging,
 } = followed
 
@@ -36,15 +42,36 @@ const {
 useOpening(() => followed.load({ chartFirst: route.path === `/clients/${followed.clientId}` }))
 useHead({ title: () => `${client.value?.name ?? 'Client'}, Oak Pinch` })
 
-/** Into neutral mode at one press; out of it, for who asked for it, only with a reason on record. */
+/** The record asks for no numbers: the coach looks at folds at one press, at percent and masses with a reason on record. */
+const asksNeutral = computed(() => client.value !== null && isNeutral(client.value, todayHere()))
+const isMinor = computed(() => client.value !== null && ageInYears(client.value.birthDate, todayHere()) < ADULT_YEARS)
 const leaving = ref(false)
 function toggleNeutral() {
-  if (neutral.value && client.value && isNeutral(client.value)) leaving.value = true
-  else neutral.value = !neutral.value
+  shown.value = !bare.value ? 'nothing' : asksNeutral.value ? 'folds' : 'all'
 }
 function left() {
   leaving.value = false
-  neutral.value = false
+  shown.value = 'all'
+}
+
+/** What to know before anything else, and what waits for a decision. */
+const notes = computed(() =>
+  followed.history.value ? safetyNotes(followed.history.value, ends.value, todayHere()) : [],
+)
+const suspensions = computed(() => followed.history.value?.suspensions ?? [])
+const goingOn = shallowRef<Suspension | null>(null)
+function decided(found: Suspension[]) {
+  goingOn.value = null
+  followed.take({ suspensions: found })
+}
+
+const { problem: wordsProblem, tell: tellWords } = useTelling()
+/** Words for the client, with the newest check-in. */
+function keepTrained(keptWords: string | null) {
+  return tellWords(async () => {
+    const newest = ends.value.at(-1)
+    if (newest) followed.takeRecord(await checkins.change(newest.record.id, { keptWords }))
+  })
 }
 
 /** Moving the pinned start; the left jaw goes with it. */
@@ -90,7 +117,7 @@ const shortcuts = computed(() => {
   return all.map((one) => ({ ...one, to: last })).filter(({ from, to }) => from >= 0 && from < to)
 })
 const takeHome = computed(() => {
-  const query = new URLSearchParams({ neutral: String(neutral.value) })
+  const query = new URLSearchParams({ neutral: String(bare.value) })
   if (then.value) query.set('from', then.value.record.id)
   if (now.value) query.set('to', now.value.record.id)
   return `/api/clients/${client.value?.id}/take-home?${query}`
@@ -127,12 +154,19 @@ const takeHome = computed(() => {
         <button
           v-if="now"
           class="press press-quiet"
-          :class="{ 'press-first': neutral }"
-          :aria-pressed="neutral"
-          title="No percent, no masses and no weight on this page and the page to take home"
+          :class="{ 'press-first': bare }"
+          :aria-pressed="bare"
+          title="No number about the body on this page and the page to take home"
           @click="toggleNeutral"
         >
           Neutral
+        </button>
+        <button
+          v-if="now && shown === 'folds' && (!isMinor || store.isLead)"
+          class="press press-quiet"
+          @click="leaving = true"
+        >
+          Percent and masses
         </button>
         <NuxtLink :to="`/clients/${client.id}/from-home`" class="press press-quiet">From home</NuxtLink>
         <NuxtLink :to="`/clients/${client.id}/edit`" class="press press-quiet">Change</NuxtLink>
@@ -173,7 +207,23 @@ const takeHome = computed(() => {
       @close="pinning = false"
       @pinned="pinned"
     />
-    <template v-if="now && figures">
+    <LazyGoOnDialog
+      v-if="goingOn"
+      :client-id="client.id"
+      :suspension="goingOn"
+      @close="goingOn = null"
+      @decided="decided"
+    />
+    <SafetyNotes
+      v-if="notes.length + suspensions.length > 0"
+      class="no-print"
+      :client-id="client.id"
+      :notes="notes"
+      :suspensions="suspensions"
+      @go-on="goingOn = $event"
+    />
+    <NeutralRecord v-if="now && bare" :ends="ends" :schedule="schedule" :problem="wordsProblem" :keep="keepTrained" />
+    <template v-else-if="now && figures">
       <TimeTape
         v-if="ends.length > 1"
         class="border-b border-rule"

@@ -88,7 +88,7 @@ watch(cell, count.reset)
 watch(session.discarded, () => navigateTo('/'))
 
 /** What the client may see here shows no percent, mass or weight. */
-const neutral = computed(() => facts.value !== null && isNeutral(facts.value.client))
+const neutral = computed(() => facts.value !== null && isNeutral(facts.value.client, todayHere()))
 const kept = useKeptWord(() => Boolean(record.value?.finishedAt))
 const hasReading = computed(() => (result.value?.session.sites ?? []).some(({ live }) => live.length > 0))
 const { pickedFigure, noteAt, noted } = useReadingWords(session)
@@ -185,7 +185,7 @@ useMeasuringKeys({
         @pick="session.pick"
       />
       <SumSoFar
-        v-if="!facts.study && rows.some(({ site }) => site.kind === 'fold')"
+        v-if="!facts.study && !neutral && rows.some(({ site }) => site.kind === 'fold')"
         class="mt-4 max-sm:mt-2"
         :session="result.session"
         :last-sum-mm="blind ? null : (last?.sumMm ?? null)"

@@ -238,3 +238,27 @@ export const plan = pgTable(
     check('plan_pace', sql`${t.perWeek} > 0 and ${t.value} > 0`),
   ],
 )
+
+/** A coach lets a plan go on in spite of what has come up since, and why. Append-only. */
+export const planDecision = pgTable(
+  'plan_decision',
+  {
+    id: uuid('id').primaryKey(),
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id),
+    /** The gate's codes it answers. */
+    codes: jsonb('codes').$type<string[]>().notNull(),
+    reason: text('reason').notNull(),
+    at: instant('at')
+      .notNull()
+      .default(sql`now()`),
+    decidedBy: uuid('decided_by')
+      .notNull()
+      .references(() => staff.id),
+  },
+  (t) => [
+    index('plan_decision_plan').on(t.planId, t.at),
+    check('plan_decision_reason', sql`length(${t.reason}) between 1 and 300`),
+  ],
+)

@@ -31,6 +31,9 @@ export const clientLink = pgTable(
     scope: jsonb('scope').$type<LinkScope[]>().notNull(),
     /** Places of the tape asked for; empty: the usual three. */
     sites: jsonb('sites').$type<GirthSiteId[]>().notNull().default([]),
+    /** Why it asks for more than the page to take home of somebody who sees no numbers, and the gate's codes it answers. */
+    reason: text('reason').notNull().default(''),
+    reasonFor: jsonb('reason_for').$type<string[]>().notNull().default([]),
     expiresAt: instant('expires_at').notNull(),
     madeBy: uuid('made_by')
       .notNull()
@@ -45,7 +48,11 @@ export const clientLink = pgTable(
     wrongPins: integer('wrong_pins').notNull().default(0),
     revokedAt: instant('revoked_at'),
   },
-  (t) => [uniqueIndex('client_link_token').on(t.tokenHash), index('client_link_client').on(t.clientId, t.at)],
+  (t) => [
+    uniqueIndex('client_link_token').on(t.tokenHash),
+    index('client_link_client').on(t.clientId, t.at),
+    check('client_link_reason', sql`length(${t.reason}) <= 300`),
+  ],
 )
 
 /** A phone that has given a link's PIN. Its id lies sealed in a cookie of its own. */

@@ -13,6 +13,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
+import type { Preparation } from '../../../core/safety/preparation'
 import { FLAGS, type Flag } from '../../../core/cautions/flags'
 import { ANCESTRIES } from '../../../core/composition/ancestry'
 import { NO_ZONE } from '../../../core/calendar'
@@ -127,6 +128,13 @@ export const client = pgTable(
     /** Day the client agreed to be touched, measured and kept on record. Null: not agreed yet. */
     consentOn: date('consent_on', { mode: 'string' }),
     guardianConsent: boolean('guardian_consent').notNull().default(false),
+    /** Who agreed for a minor, and when. */
+    guardianName: text('guardian_name').notNull().default(''),
+    guardianConsentOn: date('guardian_consent_on', { mode: 'string' }),
+    /** Day a guardian agreed to photographs: another consent than the one to measuring. */
+    guardianPhotoConsentOn: date('guardian_photo_consent_on', { mode: 'string' }),
+    /** A preparation for a day that does not move, with its medical clearance; null: none. */
+    preparation: jsonb('preparation').$type<Preparation>(),
     /** Trains as an athlete. Null: not on record. */
     athlete: boolean('athlete'),
     /** Population group, only where the client wanted it on record. */
@@ -157,6 +165,7 @@ export const client = pgTable(
     check('client_height', sql`${t.heightCm} between 90 and 250`),
     check('client_usual_side', sql`${t.usualSide} in ('right', 'left')`),
     check('client_notes_length', sql`length(${t.notes}) <= 4000`),
+    check('client_guardian_name', sql`length(${t.guardianName}) <= 120`),
   ],
 )
 

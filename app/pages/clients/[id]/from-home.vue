@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { ageInYears } from '#core/calendar'
+import { ADULT_YEARS } from '#core/cautions'
 import { isNeutral } from '#shared/neutral'
 import type { Client } from '#shared/schemas/client'
 import type { FromHome } from '#shared/schemas/link'
@@ -72,7 +74,7 @@ async function reload() {
           :before="before"
           :lines="lines"
           :units="store.units"
-          :neutral="isNeutral(client)"
+          :neutral="isNeutral(client, todayHere())"
           @lines="facts = { ...facts, lines: $event }"
           @removed="reload"
         />
@@ -86,7 +88,8 @@ async function reload() {
           :client-id="id"
           :links="facts.links"
           :photo-consent="client.photoConsentOn !== null"
-          :neutral="isNeutral(client)"
+          :minor="ageInYears(client.birthDate, todayHere()) < ADULT_YEARS"
+          :neutral="isNeutral(client, todayHere())"
           @changed="facts = $event"
         />
         <ReminderPanel

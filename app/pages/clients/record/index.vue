@@ -28,6 +28,7 @@ function keepWords(keptWords: string | null) {
     :judging="judging"
     :plan="planned.hidden.value ? null : planned.line.value"
     :against="judging ? null : planned.latest.value"
+    :losing="planned.losing.value"
     :problem="problem"
     :keep-words="keepWords"
     @drawn="followed.judge"

@@ -3,6 +3,8 @@ import { photoQuery, type Photo } from '../../../../shared/schemas/photo'
 import { useDatabase } from '../../../db/use-database'
 import { actorOf } from '../../../http/actor'
 import { parsed } from '../../../http/body'
+import { photoBarred } from '../../../../core/safety'
+import { todayAt } from '../../../http/days'
 import { failure } from '../../../http/failure'
 import { checkinAt } from '../../../http/params'
 import { readPhoto, storePhoto } from '../../../http/photo-upload'
@@ -25,6 +27,8 @@ export default defineRoute({ access: 'coach', proof: 'second' }, async (event): 
   if (!client?.photoConsentOn) {
     throw failure(409, 'Consent to photographs is not on record. It is asked for apart from consent to be measured.')
   }
+  const barred = photoBarred(client, todayAt(event))
+  if (barred) throw failure(409, barred)
   await storePhoto(query.id, bytes, async (kept) => {
     const row = { ...query, ...kept, checkinId: record.id }
     const about = { clientId: client.id, checkinId: record.id, subjectId: query.id }

@@ -7,7 +7,8 @@ import { signedInAs } from '../../../../http/signed-in'
 import { DaysTaken } from '../../../../repositories/by-day'
 import { addIntakes, listIntakes } from '../../../../repositories/intakes'
 import { requireEnergy } from '../../../../http/energy'
-import { refuseFuture } from '../../../../http/days'
+import { isNeutral } from '../../../../../shared/neutral'
+import { refuseFuture, todayAt } from '../../../../http/days'
 import { actorOf } from '../../../../http/actor'
 import { defineRoute } from '../../../../http/route'
 import { change } from '../../../../write/use-change'
@@ -16,6 +17,8 @@ import { change } from '../../../../write/use-change'
 export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<IntakeRecord[]> => {
   const client = await clientAt(event)
   await requireEnergy(event)
+  if (isNeutral(client, todayAt(event)))
+    throw failure(409, 'Neutral mode: no log of what is eaten is kept for this client.')
   const input = await readJson(event, intakesInput)
   refuseFuture(event, Object.fromEntries(input.intakes.map(({ day }, i) => [`intakes.${i}.day`, day])))
   try {

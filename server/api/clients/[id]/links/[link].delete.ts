@@ -3,6 +3,8 @@ import { useDatabase } from '../../../../db/use-database'
 import { actorOf } from '../../../../http/actor'
 import { failure } from '../../../../http/failure'
 import { clientAt, idParam } from '../../../../http/params'
+import { signedInAs } from '../../../../http/signed-in'
+import { todayAt } from '../../../../http/days'
 import { defineRoute } from '../../../../http/route'
 import { findFromHome } from '../../../../repositories/client-home'
 import { revokeLink } from '../../../../repositories/client-links'
@@ -16,5 +18,5 @@ export default defineRoute({ access: 'coach', proof: 'second' }, async (event): 
   await change(actorOf(event), { kind: 'link.revoked', clientId: client.id, subjectId: id }, async (tx) => {
     if (!(await revokeLink(tx, client.id, id))) throw failure(404, sentence)
   })
-  return findFromHome(await useDatabase(), client)
+  return findFromHome(await useDatabase(), signedInAs(event), client, todayAt(event))
 })

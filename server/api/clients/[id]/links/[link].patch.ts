@@ -3,9 +3,11 @@ import { linkChange, type FromHome } from '../../../../../shared/schemas/link'
 import { useDatabase } from '../../../../db/use-database'
 import { actorOf } from '../../../../http/actor'
 import { readJson } from '../../../../http/body'
+import { todayAt } from '../../../../http/days'
 import { failure } from '../../../../http/failure'
-import { refusePhotographs } from '../../../../http/link-scope'
+import { checkLinkScope } from '../../../../http/link-scope'
 import { clientAt, idParam } from '../../../../http/params'
+import { signedInAs } from '../../../../http/signed-in'
 import { defineRoute } from '../../../../http/route'
 import { findFromHome } from '../../../../repositories/client-home'
 import { changeLink } from '../../../../repositories/client-links'
@@ -16,10 +18,10 @@ export default defineRoute({ access: 'coach', proof: 'second' }, async (event): 
   const client = await clientAt(event)
   const sentence = 'There is no such link.'
   const id = idParam(event, sentence, 'link')
-  const { scope, days, sites } = await readJson(event, linkChange)
-  refusePhotographs(event, client, scope ?? [])
+  const { scope, days, sites, reason = '' } = await readJson(event, linkChange)
+  const reasonFor = await checkLinkScope(event, client, { scope: scope ?? [], reason })
   const changed = {
-    ...(scope ? { scope } : {}),
+    ...(scope ? { scope, reason, reasonFor } : {}),
     ...(sites ? { sites } : {}),
     ...(days ? { expiresAt: addDays(new Date(), days).toISOString() } : {}),
   }
@@ -27,5 +29,5 @@ export default defineRoute({ access: 'coach', proof: 'second' }, async (event): 
     if (Object.keys(changed).length === 0) unit.unchanged()
     else if (!(await changeLink(tx, client.id, id, changed))) throw failure(404, sentence)
   })
-  return findFromHome(await useDatabase(), client)
+  return findFromHome(await useDatabase(), signedInAs(event), client, todayAt(event))
 })

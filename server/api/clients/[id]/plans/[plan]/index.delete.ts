@@ -1,11 +1,11 @@
-import type { PlanRecord } from '../../../../../shared/schemas/plan'
-import { useDatabase } from '../../../../db/use-database'
-import { failure } from '../../../../http/failure'
-import { clientAt, idParam } from '../../../../http/params'
-import { endPlan, listPlans } from '../../../../repositories/plans'
-import { actorOf } from '../../../../http/actor'
-import { defineRoute } from '../../../../http/route'
-import { change } from '../../../../write/use-change'
+import type { PlanRecord } from '../../../../../../shared/schemas/plan'
+import { useDatabase } from '../../../../../db/use-database'
+import { failure } from '../../../../../http/failure'
+import { clientAt, idParam } from '../../../../../http/params'
+import { endPlan, listPlans } from '../../../../../repositories/plans'
+import { actorOf } from '../../../../../http/actor'
+import { defineRoute } from '../../../../../http/route'
+import { change } from '../../../../../write/use-change'
 
 /** Ends a plan, which stays on record; answers with all plans, newest first. */
 export default defineRoute({ access: 'coach', proof: 'second' }, async (event): Promise<PlanRecord[]> => {

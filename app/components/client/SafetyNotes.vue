@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import type { Suspension } from '#core/safety'
+import type { SafetyNote } from '#shared/safety-notes'
+
+/** What to know about a client before anything else: cautions, and what was agreed and does not count until decided. */
+const props = defineProps<{ clientId: string; notes: readonly SafetyNote[]; suspensions: readonly Suspension[] }>()
+const emit = defineEmits<{ goOn: [suspension: Suspension] }>()
+
+const SHOWN = 2
+const all = ref(false)
+const shown = computed(() => (all.value ? props.notes : props.notes.slice(0, SHOWN)))
+const nameOf = ({ about, name }: Suspension) =>
+  about === 'plan' ? 'The plan' : about === 'challenge' ? `The entry in “${name}”` : 'The daily weight from home'
+const wayOf = ({ about }: Suspension) =>
+  about === 'plan' ? 'plan' : about === 'challenge' ? 'challenges' : 'from-home'
+</script>
+
+<template>
+  <div class="grid gap-1 border-b border-rule bg-sheet px-4 py-2 sm:px-6" data-safety>
+    <p
+      v-for="one in suspensions"
+      :key="one.subjectId"
+      class="flex flex-wrap items-center gap-x-4 gap-y-1"
+      :data-suspended="one.about"
+    >
+      <span class="min-w-0 flex-1">
+        <strong class="text-alert">{{ nameOf(one) }} is suspended.</strong> {{ one.sentence }}
+      </span>
+      <button v-if="one.mayGoOn" type="button" class="press press-quiet min-h-10" @click="emit('goOn', one)">
+        Let it go on
+      </button>
+      <NuxtLink
+        :to="one.about === 'challenge' ? '/challenges' : `/clients/${clientId}/${wayOf(one)}`"
+        class="press min-h-10"
+        >Decide</NuxtLink
+      >
+    </p>
+    <p v-for="one in shown" :key="one.code" class="text-[15px]" :data-note="one.code">{{ one.sentence }}</p>
+    <button
+      v-if="notes.length > SHOWN"
+      type="button"
+      class="min-h-9 justify-self-start text-[15px] underline underline-offset-4"
+      :aria-expanded="all"
+      @click="all = !all"
+    >
+      {{ all ? 'Fewer' : `${notes.length - SHOWN} more to mind` }}
+    </button>
+  </div>
+</template>

@@ -73,11 +73,16 @@ function answer(places: Places, cells: readonly string[], line: number): string 
   const course = model.course(() => row.intake_change_kcal, days)
   if (course.length < days.length) refuse(`fat or lean would run out before day ${days[course.length]}`)
   const id = quoted((cells[places.id] ?? '').trim())
-  return course.map((one) => `${id},${one.day},${one.fatKg},${one.leanKg},${one.weightKg}\n`).join('')
+  return course
+    .map(
+      (one) =>
+        `${id},${one.day},${one.fatKg},${one.leanKg},${one.weightKg},${one.glycogenKg},${one.fluidKg},${one.scaleKg}\n`,
+    )
+    .join('')
 }
 
 runStreamed({
-  header: 'id,day,fat_kg,lean_kg,weight_kg',
+  header: 'id,day,fat_kg,lean_kg,weight_kg,glycogen_kg,fluid_kg,scale_kg',
   readerOf: (header) => {
     const names = columnNames(header, NEEDED)
     return Object.fromEntries(NEEDED.map((name) => [name, names.indexOf(name)])) as Places

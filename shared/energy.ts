@@ -1,15 +1,16 @@
 import { daysBetween, type Day } from '../core/calendar'
-import { ADULT_YEARS } from '../core/cautions'
 import { ageInYears, dayOf, type SpanEnd } from '../core/composition'
 import {
   believe,
   dailyOf,
   daysUntilBetter,
   factorOf,
+  lastIntakeChange,
   observedExpenditure,
   restingOf,
   splitOf,
   TRAINING_TIMES,
+  WATER_DAYS,
   WORK,
   type Believed,
   type ForecastStart,
@@ -58,7 +59,13 @@ function observedOf(record: FollowedRecord, intakes: readonly IntakeRecord[]): E
   const [first] = intakes
   const newest = record.ends.at(-1)
   if (!first || !newest) return null
-  const place = record.ends.findIndex((end) => daysBetween(dayOf(end.facts), first.day) <= 3)
+  // The first two weeks after a change of intake are water: the span begins at a check-in after them.
+  const changed = lastIntakeChange(intakes)
+  const place = record.ends.findIndex(
+    (end) =>
+      daysBetween(dayOf(end.facts), first.day) <= 3 &&
+      (changed === null || daysBetween(changed, dayOf(end.facts)) >= WATER_DAYS),
+  )
   const start = record.ends[place]
   if (!start || start === newest) return null
   const { fat, weight } = judgeFigures(record.ends.slice(place), ['fat', 'weight'], {
@@ -90,14 +97,13 @@ export function energyOf(
   const end = record.ends.findLast(({ result }) => result.weightKg !== null)
   if (!end) return null
   const { client, choices } = record
-  // Every equation of resting expenditure here was made on adults.
-  if (ageInYears(client.birthDate, today) < ADULT_YEARS) return null
   const resting = restingOf({
     sex: client.sex,
     ageYears: ageInYears(client.birthDate, today),
     heightCm: client.heightCm,
     weightKg: end.result.weightKg ?? 0,
     leanKg: leanOf(end),
+    athlete: client.athlete,
   })
   if (!resting) return null
   const factor = choices.activity ? factorOf(choices.activity) : null

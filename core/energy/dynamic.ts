@@ -1,7 +1,10 @@
 /*
- * The dynamic model of body weight of Hall et al. 2011, Lancet 378:826, without glycogen and water (recalled). Energies in
+ * The dynamic model of body weight of Hall et al. 2011, Lancet 378:826 (recalled): fat and lean tissue here, glycogen and
+ * water in water.ts beside it. Energies in
  * kcal a day, masses in kg, time in days.
  */
+
+import { waterCourse } from './water'
 
 /** Energy a kilogram of fat and of lean tissue holds, kcal. */
 export const KCAL_PER_KG_FAT = 9440
@@ -36,7 +39,13 @@ export interface CoursePoint {
   day: number
   fatKg: number
   leanKg: number
+  /** Fat and lean tissue. */
   weightKg: number
+  /** Changes since the start: dry glycogen, and the water it and the blood hold. */
+  glycogenKg: number
+  fluidKg: number
+  /** What a scale shows: tissue, glycogen and water. */
+  scaleKg: number
 }
 
 /** Fat, lean, adaptation; and for checks the energy taken in beyond what was spent, summed up. */
@@ -109,7 +118,8 @@ export function dynamicModel({ fatKg, leanKg, restingKcal, activity }: BalancedB
       let state: State = [fatKg, leanKg, 0, 0]
       let day = 0
       const points: (CoursePoint & { storedKcal: number })[] = []
-      for (const wanted of days) {
+      const water = waterCourse(change, balanceKcal, days)
+      for (const [i, wanted] of days.entries()) {
         while (day < wanted - 1e-9) {
           // A change of intake holds from one whole day to the next.
           const by = Math.min(STEP, wanted - day, Math.floor(day + 1e-9) + 1 - day)
@@ -123,6 +133,9 @@ export function dynamicModel({ fatKg, leanKg, restingKcal, activity }: BalancedB
           fatKg: state[0],
           leanKg: state[1],
           weightKg: state[0] + state[1],
+          glycogenKg: water[i]?.glycogenKg ?? 0,
+          fluidKg: water[i]?.fluidKg ?? 0,
+          scaleKg: state[0] + state[1] + (water[i]?.glycogenKg ?? 0) + (water[i]?.fluidKg ?? 0),
           storedKcal: state[3],
         })
       }

@@ -1,7 +1,9 @@
 import type { Measured } from '../composition/end-figures'
+import { ASSUMED_ERRORS } from '../error/model'
 import { quantileOf } from '../error/monte-carlo'
 import type { Random } from '../simulate/random'
 import { dynamicModel, ruleOfThumbKg, type CoursePoint, type IntakeChange } from './dynamic'
+import { WATER_SD } from './water'
 
 /** A body a forecast starts from, each with the variance it is known with. kg and kcal a day. */
 export interface ForecastStart {
@@ -32,6 +34,9 @@ export interface ForecastPoint extends CoursePoint {
   weightHigh: number
   fatLow: number
   fatHigh: number
+  /** Where a reading of the scale lies: with a day's water and how people's water answers. */
+  scaleLow: number
+  scaleHigh: number
 }
 
 /** Change of intake against balance over the days of a plan. */
@@ -68,7 +73,8 @@ export function forecast(
   draws = 400,
 ): ForecastPoint[] {
   const drawn = (one: Measured) => one.value + Math.sqrt(one.variance) * random.normal()
-  const [weights, fats] = [days.map(() => new Float64Array(draws)), days.map(() => new Float64Array(draws))]
+  const columns = () => days.map(() => new Float64Array(draws))
+  const [weights, fats, scales] = [columns(), columns(), columns()]
   for (let i = 0; i < draws; i += 1) {
     const weight = drawn(start.weightKg)
     const person: ForecastStart = {
@@ -78,32 +84,36 @@ export function forecast(
       dailyKcal: { value: Math.max(500, drawn(start.dailyKcal)), variance: 0 },
     }
     const kept = 1 + ADHERENCE_SD * random.normal()
+    const response = Math.max(0, 1 + WATER_SD * random.normal())
     const model = modelOf(person)
-    model.course(intakeChange(plan, model.balanceKcal, kept), days).forEach(({ weightKg, fatKg }, k) => {
-      const [kg, fat] = [weights[k], fats[k]] as [Float64Array, Float64Array]
+    model.course(intakeChange(plan, model.balanceKcal, kept), days).forEach(({ weightKg, fatKg, scaleKg }, k) => {
+      const [kg, fat, scale] = [weights[k], fats[k], scales[k]] as [Float64Array, Float64Array, Float64Array]
       kg[i] = weightKg
       fat[i] = fatKg
+      scale[i] = (weightKg + response * (scaleKg - weightKg)) * (1 + ASSUMED_ERRORS.weightShare * random.normal())
     })
   }
   return expectedCourse(start, plan, days).map((point, k) => {
-    const [kg, fat] = [weights[k], fats[k]] as [Float64Array, Float64Array]
+    const [kg, fat, scale] = [weights[k], fats[k], scales[k]] as [Float64Array, Float64Array, Float64Array]
     return {
       ...point,
       weightLow: quantileOf(kg, 0.025),
       weightHigh: quantileOf(kg, 0.975),
       fatLow: quantileOf(fat, 0.025),
       fatHigh: quantileOf(fat, 0.975),
+      scaleLow: quantileOf(scale, 0.025),
+      scaleHigh: quantileOf(scale, 0.975),
     }
   })
 }
 
-/** A target of fat mass or body weight, kg. */
+/** A target of fat mass, or of body weight as a scale shows it, kg. */
 export interface BodyTarget {
   of: 'fat' | 'weight'
   kg: number
 }
 
-const reached = ({ of }: BodyTarget, point: CoursePoint) => (of === 'fat' ? point.fatKg : point.weightKg)
+const reached = ({ of }: BodyTarget, point: CoursePoint) => (of === 'fat' ? point.fatKg : point.scaleKg)
 
 /** Intakes that are searched, kcal a day. */
 const INTAKES = { low: 0, high: 8000 } as const

@@ -1,6 +1,7 @@
 export * from './resting'
 export * from './activity'
 export * from './dynamic'
+export * from './water'
 export * from './observed'
 export * from './forecast'
 export * from './macros'

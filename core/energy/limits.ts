@@ -9,6 +9,9 @@ export const SUPPLY_LIMIT = { used: 48, first: 69 } as const
 /** Part of daily expenditure that is no training, as a multiple of resting: a day seated (FAO/WHO/UNU, rounded). */
 const NO_TRAINING = 1.4
 
+/** Limits look at tissue: the water of the first days is none. */
+type TissuePoint = Pick<CoursePoint, 'day' | 'fatKg' | 'leanKg' | 'weightKg'>
+
 /** What limits look at. */
 export interface IntakeFacts {
   /** The person as the gate knows them. */
@@ -17,7 +20,7 @@ export interface IntakeFacts {
   dailyKcal: number
   intakeKcal: number
   /** The expected course, its start first, a point a week or oftener; empty where no fat and lean mass are known. */
-  course: readonly CoursePoint[]
+  course: readonly TissuePoint[]
 }
 
 /** A limit that is passed. `stop`: no such plan is kept; else it is a caution beside it. */
@@ -28,7 +31,7 @@ export interface Limit {
 }
 
 /** Fastest change of a course over any week, kg: of a loss below zero. */
-function fastestWeek(course: readonly CoursePoint[], isLoss: boolean): number {
+function fastestWeek(course: readonly TissuePoint[], isLoss: boolean): number {
   const changes = course.flatMap((later, i) =>
     course.slice(0, i).flatMap((earlier) => {
       const days = later.day - earlier.day

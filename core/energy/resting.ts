@@ -1,4 +1,5 @@
 import type { Measured } from '../composition/end-figures'
+import { ADULT_YEARS } from '../cautions'
 import type { Sex } from '../equations/equation'
 
 /** What resting expenditure is predicted from. kg, cm, completed years. */
@@ -9,6 +10,8 @@ export interface RestingFacts {
   weightKg: number
   /** Fat-free mass with the variance of its measuring and of the equation's level, kg and kg squared; null: not measured. */
   leanKg: Measured | null
+  /** Trains as an athlete; left out or null: not on record. */
+  athlete?: boolean | null
 }
 
 /** One published equation of resting expenditure. */
@@ -41,7 +44,7 @@ const both = (expression: string) => ({ female: expression, male: expression })
 export const RESTING: readonly RestingEquation[] = [
   {
     id: 'cunningham',
-    label: 'Cunningham',
+    label: 'Cunningham 1980',
     source: 'Cunningham 1980, Am J Clin Nutr 33:2372',
     sample: '223 adults of the data of Harris and Benedict, athletes left out',
     seeKcal: null,
@@ -50,14 +53,24 @@ export const RESTING: readonly RestingEquation[] = [
     kcal: onLean(500, 22),
   },
   {
-    id: 'katch-mcardle',
-    label: 'Katch-McArdle',
-    source: 'Katch & McArdle, Nutrition, Weight Control, and Exercise',
-    sample: 'Adults (not given here)',
+    id: 'cunningham-1991',
+    label: 'Cunningham 1991',
+    source: 'Cunningham 1991, Am J Clin Nutr 54:963',
+    sample: 'Review of published studies of adults',
     seeKcal: null,
     on: 'lean',
     expression: both('370 + 21.6 FFM'),
     kcal: onLean(370, 21.6),
+  },
+  {
+    id: 'ten-haaf',
+    label: 'ten Haaf & Weijs',
+    source: 'ten Haaf & Weijs 2014, PLoS ONE 9:e108460',
+    sample: '90 recreational athletes of 18 to 35 years',
+    seeKcal: null,
+    on: 'lean',
+    expression: both('484.264 + 22.771 FFM'),
+    kcal: onLean(484.264, 22.771),
   },
   {
     id: 'mifflin-st-jeor',
@@ -112,41 +125,59 @@ export interface RestingSaid {
 export interface Resting {
   /** Those that lead first. */
   all: RestingSaid[]
-  /** Mean of those that lead: on lean mass where it was measured, else on size. kcal a day and its square. */
+  /** Mean of those that lead. kcal a day and its square. */
   lead: Measured
-  on: RestingEquation['on']
-  /** Standard deviations, kcal a day: between the equations that lead, by the measured lean mass, between people. */
+  /** Which lead: by id. */
+  led: string[]
+  /** Standard deviations, kcal a day: between the equations, by the measured lean mass, between people. */
   parts: { equations: number; lean: number; people: number }
 }
+
+/** Who is led by which: athletes by equations on lean mass, others by size and lean mass together (common practice). */
+const LEADING = {
+  athlete: ['cunningham', 'ten-haaf'],
+  other: ['mifflin-st-jeor', 'cunningham-1991'],
+} as const
 
 /** How far people of the same size and lean mass scatter about any equation, as a share (assumed; common practice). */
 const PEOPLE_SHARE = 0.08
 
+/** kcal a kg of lean mass that the mean of some equations moves by. */
+function perKgOf(leading: readonly RestingSaid[], facts: RestingFacts): number {
+  const { leanKg } = facts
+  if (!leanKg) return 0
+  const more = { ...facts, leanKg: { ...leanKg, value: leanKg.value + 1 } }
+  return leading.reduce((sum, { equation, kcal }) => sum + (equation.kcal(more) ?? kcal) - kcal, 0) / leading.length
+}
+
 /**
- * Resting expenditure by every equation that can be had. Those on lean mass lead where it was measured: their mean, with
- * the spread between them, the error of the lean mass, and the scatter of people.
- * @returns null where no equation can be had
+ * Resting expenditure by every equation that can be had. Athletes are led by Cunningham 1980 and ten Haaf, everybody else by
+ * the mean of Mifflin-St Jeor and Cunningham 1991; without lean mass by Mifflin-St Jeor, without height by what is left. The
+ * band holds the spread of the equations about it, the error of the lean mass, and the scatter of people.
+ * @returns null where no equation can be had, and under 18: all of them were made on adults
  * @example a man of 30, 180 cm, 80 kg, nothing measured: Mifflin-St Jeor 1,780 kcal a day
  */
 export function restingOf(facts: RestingFacts): Resting | null {
+  if (facts.ageYears < ADULT_YEARS) return null
   const said = RESTING.flatMap((equation): RestingSaid[] => {
     const kcal = equation.kcal(facts)
     return kcal === null ? [] : [{ equation, kcal }]
   })
-  const on = facts.leanKg ? ('lean' as const) : ('size' as const)
-  const leading = said.filter(({ equation }) => equation.on === on)
+  const wanted: readonly string[] = LEADING[facts.athlete === true ? 'athlete' : 'other']
+  const own = said.filter(({ equation }) => wanted.includes(equation.id))
+  const sized = said.filter(({ equation }) => equation.id === 'mifflin-st-jeor')
+  const leading = own.length > 0 ? own : sized.length > 0 ? sized : said
   if (leading.length === 0) return null
   const value = leading.reduce((sum, { kcal }) => sum + kcal, 0) / leading.length
-  const between =
-    leading.length > 1 ? leading.reduce((sum, { kcal }) => sum + (kcal - value) ** 2, 0) / (leading.length - 1) : 0
-  // kcal a kg of lean mass: the slopes of both equations are near each other.
-  const perKg = facts.leanKg ? 21.8 : 0
-  const lean = perKg * Math.sqrt(facts.leanKg?.variance ?? 0)
+  // Size says little of an athlete: the spread is of those on lean mass, where there are any.
+  const kin = facts.athlete === true && facts.leanKg ? said.filter(({ equation }) => equation.on === 'lean') : said
+  const between = kin.length > 1 ? kin.reduce((sum, { kcal }) => sum + (kcal - value) ** 2, 0) / (kin.length - 1) : 0
+  const lean = perKgOf(leading, facts) * Math.sqrt(facts.leanKg?.variance ?? 0)
   const people = PEOPLE_SHARE * value
   return {
-    all: [...leading, ...said.filter(({ equation }) => equation.on !== on)],
+    all: [...leading, ...said.filter((one) => !leading.includes(one))],
     lead: { value, variance: between + lean ** 2 + people ** 2 },
-    on,
+    led: leading.map(({ equation }) => equation.id),
     parts: { equations: Math.sqrt(between), lean, people },
   }
 }

@@ -74,6 +74,6 @@ export function splitOf(
 export function splitSaid({ share, low, high, expected, against }: Split, lost: boolean): string {
   const percent = (value: number) => `${formatNumber(100 * value, 0)} %`
   const said = `Of the weight ${lost ? 'lost' : 'gained'} ${percent(share)} was fat (${percent(low)} to ${percent(high)}); bodies of this fatness: about ${percent(expected)}.`
-  if (against === 'faster-lean') return `${said} Losing lean faster than bodies of this fatness do.`
-  return against === 'leaner' ? `${said} Lean is kept better than bodies of this fatness do.` : said
+  if (against === 'faster-lean') return `${said} Losing lean mass or water faster than bodies of this fatness do.`
+  return against === 'leaner' ? `${said} Lean mass or water is kept better than bodies of this fatness do.` : said
 }

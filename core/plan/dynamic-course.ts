@@ -1,6 +1,6 @@
 import { daysBetween, type Day } from '../calendar'
 import type { Measured } from '../composition/end-figures'
-import { expectedCourse, FARTHEST_DAYS, forecast, type CoursePoint, type ForecastStart } from '../energy'
+import { expectedCourse, FARTHEST_DAYS, forecast, WATER_SD, type CoursePoint, type ForecastStart } from '../energy'
 import { Z_95 } from '../error/interval'
 import { seededRandom } from '../simulate/random'
 import type { Course } from './course'
@@ -31,8 +31,12 @@ export interface DynamicCourse extends Course {
   weeks: number | null
 }
 
-function figureOf(kind: DynamicWay['kind'], { fatKg, weightKg }: Pick<CoursePoint, 'fatKg' | 'weightKg'>): number {
-  return kind === 'fat' ? fatKg : kind === 'weight' ? weightKg : (100 * fatKg) / weightKg
+/** A weight is what a scale shows: the first days of a change of intake are water. */
+function figureOf(
+  kind: DynamicWay['kind'],
+  { fatKg, weightKg, scaleKg }: Pick<CoursePoint, 'fatKg' | 'weightKg' | 'scaleKg'>,
+): number {
+  return kind === 'fat' ? fatKg : kind === 'weight' ? scaleKg : (100 * fatKg) / weightKg
 }
 
 /** What a forecast starts from, with nothing uncertain about the body: a plan's own start carries that error. */
@@ -77,10 +81,11 @@ export function dynamicCourse(way: DynamicWay): DynamicCourse {
   const spreadAt = (day: number): number => {
     spread ??= forecast(start, plan, grid, seededRandom(20261126), DRAWS).map((point) => {
       const [low, high] = [
-        figureOf(kind, { fatKg: point.fatLow, weightKg: point.weightLow }),
-        figureOf(kind, { fatKg: point.fatHigh, weightKg: point.weightHigh }),
+        figureOf(kind, { fatKg: point.fatLow, weightKg: point.weightLow, scaleKg: point.weightLow }),
+        figureOf(kind, { fatKg: point.fatHigh, weightKg: point.weightHigh, scaleKg: point.weightHigh }),
       ]
-      return Math.abs(high - low) / (2 * Z_95)
+      const water = kind === 'weight' ? WATER_SD * (point.scaleKg - point.weightKg) : 0
+      return Math.hypot(Math.abs(high - low) / (2 * Z_95), water)
     })
     const place = day / GRID
     const [a = 0, b = a] = [spread[Math.floor(place)], spread[Math.floor(place) + 1]]

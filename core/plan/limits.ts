@@ -41,7 +41,8 @@ function shownRefusal({ start, person, today }: PlanContext): string | null {
   const { estimate, indexes } = start.result
   const percent = estimate && 'percent' in estimate ? estimate.percent : null
   const found = cautionsFor(cautionFacts(person, today, { bmi: indexes.bmi, percent })).find(
-    ({ effects }) => effects.includes('neutral-mode') || effects.includes('no-percent'),
+    // Under 18 nothing is planned at all: the gate says so.
+    ({ code, effects }) => code !== 'under-18' && (effects.includes('neutral-mode') || effects.includes('no-percent')),
   )
   return found ? `Only a sum of folds can be planned. ${found.sentence}` : null
 }

@@ -102,9 +102,8 @@ const CHALLENGE = {
   days: 98,
   entries: [
     { name: 'Maren Osk', shownAs: 'name', alias: '' },
-    { name: 'Edrik Vane', shownAs: 'alias', alias: 'Heron' },
+    { name: 'Tobin Hale', shownAs: 'alias', alias: 'Heron' },
     { name: 'Petra Lindqvane', shownAs: 'name', alias: '' },
-    { name: 'Sanna Quill', shownAs: 'alias', alias: 'Kingfisher' },
     { name: 'Oskar Brandeth', shownAs: 'name', alias: '' },
   ],
 } as const

@@ -74,9 +74,9 @@ describe('what a client uses', () => {
   })
 
   it('shows every source on one scale, and a day once somebody says how active they are', async () => {
-    expect(await coach.page.$$eval('[data-source]', (all) => all.length)).toBe(6)
+    expect(await coach.page.$$eval('[data-source]', (all) => all.length)).toBe(7)
     const resting = await kcalOf('resting')
-    expect(resting).toBeCloseTo(((await kcalOf('cunningham')) + (await kcalOf('katch-mcardle'))) / 2, -1)
+    expect(resting).toBeCloseTo(((await kcalOf('mifflin-st-jeor')) + (await kcalOf('cunningham-1991'))) / 2, -1)
     await coach.fill('input[name="trainingHours"]', '90')
     await coach.click('[data-activity] button', 'Take these')
     await coach.sees('from 0 to 40')

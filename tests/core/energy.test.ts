@@ -10,6 +10,7 @@ import {
   intakeLimits,
   KCAL_PER_KG_FAT,
   KCAL_PER_KG_LEAN,
+  lastIntakeChange,
   observedExpenditure,
   RESTING,
   restingOf,
@@ -33,25 +34,32 @@ describe('resting expenditure', () => {
     ['harris-benedict-revised', WOMAN, 447.593 + 554.82 + 511.17 - 129.9],
     ['owen', MAN, 1695],
     ['owen', WOMAN, 1225.8],
-    ['katch-mcardle', { ...MAN, leanKg: { value: 65, variance: 1 } }, 1774],
+    ['cunningham-1991', { ...MAN, leanKg: { value: 65, variance: 1 } }, 1774],
+    ['ten-haaf', { ...MAN, leanKg: { value: 65, variance: 1 } }, 484.264 + 1480.115],
     ['cunningham', { ...MAN, leanKg: { value: 65, variance: 1 } }, 1930],
   ] as const)('%s', (id, facts, kcal) => {
     expect(by(id, facts)).toBeCloseTo(kcal, 6)
   })
 
-  it('is led by the equations on lean mass where it was measured, with what makes its error', () => {
+  it('is led by the equations for this person, with what makes its error', () => {
+    // Nothing measured: Mifflin-St Jeor; the three on size 1,780, 1,853.632 and 1,695 spread about it.
     const bySize = restingOf(MAN)
-    expect(bySize?.on).toBe('size')
-    expect(bySize?.all.map(({ equation }) => equation.on)).toEqual(['size', 'size', 'size'])
+    expect([bySize?.led, bySize?.lead.value]).toEqual([['mifflin-st-jeor'], 1780])
+    expect(bySize?.parts.equations).toBeCloseTo(Math.sqrt((73.632 ** 2 + 85 ** 2) / 2), 6)
     const measured = restingOf({ ...MAN, leanKg: { value: 65, variance: 4 } })
-    expect(measured?.on).toBe('lean')
-    expect(measured?.lead.value).toBeCloseTo((1774 + 1930) / 2, 6)
-    // Two values 156 apart: standard deviation 156 / sqrt 2. Two kg of lean at 21.8 kcal.
-    expect(measured?.parts.equations).toBeCloseTo(156 / Math.SQRT2, 6)
-    expect(measured?.parts.lean).toBeCloseTo(43.6, 6)
+    expect(measured?.led).toEqual(['cunningham-1991', 'mifflin-st-jeor'])
+    expect(measured?.lead.value).toBeCloseTo((1774 + 1780) / 2, 6)
+    // Two kg of lean, 21.6 kcal each in one of the two that lead.
+    expect(measured?.parts.lean).toBeCloseTo(21.6, 6)
+    // An athlete: Cunningham 1980 with 1,930 and ten Haaf with 1,964.379, both on lean mass.
+    const athlete = restingOf({ ...MAN, athlete: true, leanKg: { value: 65, variance: 4 } })
+    expect(athlete?.lead.value).toBeCloseTo((1930 + 1964.379) / 2, 6)
+    expect(athlete?.parts.lean).toBeCloseTo(2 * ((22 + 22.771) / 2), 6)
+    // Every equation was made on adults.
+    expect(restingOf({ ...MAN, ageYears: 17 })).toBeNull()
     const { equations, lean, people } = measured?.parts ?? { equations: 0, lean: 0, people: 0 }
     expect(measured?.lead.variance).toBeCloseTo(equations ** 2 + lean ** 2 + people ** 2, 6)
-    expect(measured?.all).toHaveLength(5)
+    expect(measured?.all).toHaveLength(6)
   })
 
   it('does without the height where it is not known', () => {
@@ -89,12 +97,12 @@ describe('observed expenditure', () => {
   const exact = (change: number) => ({ change, low: change, high: change })
 
   it('is mean intake less what the stores gained', () => {
-    // 2 kg of fat and 0.5 kg of lean gone in 70 days at 2,000 kcal.
+    // 2 kg of fat and 0.5 kg of lean gone in 70 days at 2,000 kcal logged, a tenth of what was eaten left out.
     const found = observedExpenditure(
       log(() => 2000),
       { from, until, fat: exact(-2), weight: exact(-2.5) },
     )
-    expect(found?.value).toBeCloseTo(2000 + (9440 * 2 + 1807 * 0.5) / 70, 6)
+    expect(found?.value).toBeCloseTo(2000 / 0.9 + (9440 * 2 + 1807 * 0.5) / 70, 6)
     expect(found?.parts.measuring).toBe(0)
     expect(found?.parts.intake).toBe(0)
   })
@@ -106,7 +114,7 @@ describe('observed expenditure', () => {
     for (let i = 0; i < 600; i += 1) {
       const [fat, weight] = [-2, -2.4]
       const intake = truth + (9440 * fat + 1807 * (weight - fat)) / 70
-      const logged = intake * (1 + 0.05 * normal())
+      const logged = intake * (1 - 0.1 - 0.1 * normal())
       const around = (value: number, sd: number) => {
         const change = value + sd * normal()
         return { change, low: change - 1.96 * sd, high: change + 1.96 * sd }
@@ -120,6 +128,41 @@ describe('observed expenditure', () => {
     }
     expect(held / 600).toBeGreaterThan(0.93)
     expect(held / 600).toBeLessThan(0.975)
+  })
+
+  it.each([
+    [0.1, 28],
+    [0.1, 84],
+    [0.2, 28],
+    [0.2, 84],
+  ])('of logs that are %d low holds the truth in nine of ten people and more after %i days', (low, days) => {
+    const { normal } = seededRandom(1000 * low + days)
+    let held = 0
+    for (let i = 0; i < 800; i += 1) {
+      const truth = 2300 + 300 * normal()
+      const [fat, lean] = [(-0.04 * days) / 7 / 1, (-0.01 * days) / 7]
+      const eaten = truth + (9440 * fat + 1807 * lean) / days
+      const around = (value: number, sd: number) => {
+        const change = value + sd * normal()
+        return { change, low: change - 1.96 * sd, high: change + 1.96 * sd }
+      }
+      const found = observedExpenditure(
+        log(() => (1 - low) * (eaten + 350 * normal()), days),
+        { from, until: addDays(from, days), fat: around(fat, 0.7), weight: around(fat + lean, 0.7) },
+      )
+      held += Number(Math.abs((found?.value ?? 0) - truth) < 1.96 * Math.sqrt(found?.variance ?? 0))
+    }
+    expect(held / 800).toBeGreaterThanOrEqual(0.9)
+  })
+
+  it('begins two weeks after a change of intake, which is not a day that differs', () => {
+    const { normal } = seededRandom(8)
+    const steady = log(() => 2300 + 350 * normal(), 120)
+    expect(lastIntakeChange(steady)).toBeNull()
+    const cut = log((i) => (i < 50 ? 2600 : 2000) + 350 * normal(), 120)
+    const day = lastIntakeChange(cut) ?? ''
+    expect(Math.abs((Date.parse(day) - Date.parse(addDays(from, 50))) / 86_400_000)).toBeLessThanOrEqual(4)
+    expect(lastIntakeChange([])).toBeNull()
   })
 
   it('asks for ten days and two in five', () => {
@@ -151,10 +194,11 @@ describe('observed expenditure', () => {
     expect(both.variance).toBeCloseTo(1 / (1 / 40_000 + 1 / 10_000), 9)
     expect(believe({ value: 2400, variance: 1 }, null)).toEqual({ value: 2400, variance: 1, observedWeight: 0 })
     const errors = { intakeKcal: 2200, fatVariance: 0.5, weightVariance: 0.3 }
-    const day = daysUntilBetter({ value: 2400, variance: 220 ** 2 }, errors) ?? NaN
-    const measuring = (days: number) => ((9440 - 1807) ** 2 * 0.5 + 1807 ** 2 * 0.3) / days ** 2 + (0.05 * 2200) ** 2
-    expect(measuring(day)).toBeLessThanOrEqual(220 ** 2)
-    expect(measuring(day - 1)).toBeGreaterThan(220 ** 2)
+    const day = daysUntilBetter({ value: 2400, variance: 320 ** 2 }, errors) ?? NaN
+    const measuring = (days: number) =>
+      ((9440 - 1807) ** 2 * 0.5 + 1807 ** 2 * 0.3) / days ** 2 + ((0.1 / 0.81) * 2200) ** 2
+    expect(measuring(day)).toBeLessThanOrEqual(320 ** 2)
+    expect(measuring(day - 1)).toBeGreaterThan(320 ** 2)
     expect(daysUntilBetter({ value: 2400, variance: 50 ** 2 }, errors)).toBeNull()
   })
 })

@@ -6,9 +6,12 @@ import type { SafetyNote } from '#shared/safety-notes'
 const props = defineProps<{ clientId: string; notes: readonly SafetyNote[]; suspensions: readonly Suspension[] }>()
 const emit = defineEmits<{ goOn: [suspension: Suspension] }>()
 
-const SHOWN = 2
+/** What suspends something is said there, and not twice. */
+const others = computed(() => props.notes.filter(({ code }) => !props.suspensions.some((one) => one.code === code)))
 const all = ref(false)
-const shown = computed(() => (all.value ? props.notes : props.notes.slice(0, SHOWN)))
+/** Notes shown before the rest is asked for. */
+const SHOWN = 2
+const shown = computed(() => (all.value ? others.value : others.value.slice(0, SHOWN)))
 const nameOf = ({ about, name }: Suspension) =>
   about === 'plan' ? 'The plan' : about === 'challenge' ? `The entry in “${name}”` : 'The daily weight from home'
 const wayOf = ({ about }: Suspension) =>
@@ -35,15 +38,19 @@ const wayOf = ({ about }: Suspension) =>
         >Decide</NuxtLink
       >
     </p>
-    <p v-for="one in shown" :key="one.code" class="text-[15px]" :data-note="one.code">{{ one.sentence }}</p>
-    <button
-      v-if="notes.length > SHOWN"
-      type="button"
-      class="min-h-9 justify-self-start text-[15px] underline underline-offset-4"
-      :aria-expanded="all"
-      @click="all = !all"
-    >
-      {{ all ? 'Fewer' : `${notes.length - SHOWN} more to mind` }}
-    </button>
+    <p v-if="others.length > 0" class="text-[15px] leading-6">
+      <template v-for="(one, i) in shown" :key="one.code"
+        ><span v-if="i > 0" aria-hidden="true"> · </span><span :data-note="one.code">{{ one.sentence }}</span></template
+      >
+      <button
+        v-if="others.length > SHOWN"
+        type="button"
+        class="ml-2 underline underline-offset-4"
+        :aria-expanded="all"
+        @click="all = !all"
+      >
+        {{ all ? 'fewer' : `${others.length - SHOWN} more` }}
+      </button>
+    </p>
   </div>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Activity } from '#core/energy'
+import { usualProtein, type Activity } from '#core/energy'
 import { ageInYears } from '#core/calendar'
 import { ADULT_YEARS } from '#core/cautions'
 import { endFigures } from '#core/following'
@@ -27,6 +27,19 @@ const problem = defineModel<string | null>('problem', { required: true })
 /** The intake the what-if stands on; null where a limit stops it. */
 const intake = ref<number | null>(null)
 const own = computed(() => props.facts && endFigures(props.facts.end))
+const kidney = computed(() => props.client.flags.includes('kidney-disease'))
+/** Usual protein of this person at this intake. */
+const usual = computed(() =>
+  usualProtein({
+    ageYears: ageInYears(props.client.birthDate, todayHere()),
+    athlete: props.client.athlete === true,
+    bmi: props.facts?.end.result.indexes.bmi ?? null,
+    deficit: intake.value !== null && intake.value < (props.facts?.believed?.value ?? 0) - 50,
+    kidney: kidney.value,
+    leanKnown: own.value?.lean !== null && own.value?.lean !== undefined,
+  }),
+)
+const hours = computed(() => (props.activity?.kind === 'hours' ? props.activity.trainingHours / 7 : null))
 const minor = computed(() => ageInYears(props.client.birthDate, todayHere()) < ADULT_YEARS)
 /** Which source to believe, and from when the log would be the surer. */
 const believed = computed(() => {
@@ -95,7 +108,14 @@ const believed = computed(() => {
       </div>
       <div v-if="facts && intake !== null">
         <h2 class="mb-2 font-semibold">On the plate</h2>
-        <MacroSheet :kcal="intake" :weight-kg="facts.end.result.weightKg ?? 0" :lean-kg="own?.lean?.value ?? null" />
+        <MacroSheet
+          :kcal="intake"
+          :weight-kg="facts.end.result.weightKg ?? 0"
+          :lean-kg="own?.lean?.value ?? null"
+          :usual="usual"
+          :hours="hours"
+          :kidney="kidney"
+        />
       </div>
       <p class="text-sm text-faded">
         A coach’s figures, not a prescription: what to eat is for a registered dietitian where local rules say so.

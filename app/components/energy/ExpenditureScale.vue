@@ -16,6 +16,13 @@ interface Row {
 }
 const half = (variance: number) => Z_95 * Math.sqrt(variance)
 
+/** Which equations lead for this person. */
+const leadSaid = computed(() => {
+  const { all, led } = props.facts.resting
+  const names = all.filter(({ equation }) => led.includes(equation.id)).map(({ equation }) => equation.label)
+  return names.length > 1 ? `mean of ${names.join(' and ')}` : `by ${names.join('')}`
+})
+
 const resting = computed<Row[]>(() => {
   const { resting: own } = props.facts
   return [
@@ -29,8 +36,8 @@ const resting = computed<Row[]>(() => {
     })),
     {
       id: 'resting',
-      name: own.on === 'lean' ? 'Resting, those on lean mass' : 'Resting, those on size',
-      note: `between equations ± ${Math.round(Z_95 * own.parts.equations)}, lean mass ± ${Math.round(Z_95 * own.parts.lean)}, people ± ${Math.round(Z_95 * own.parts.people)}`,
+      name: 'Resting',
+      note: `${leadSaid.value}; between equations ± ${Math.round(Z_95 * own.parts.equations)}, lean mass ± ${Math.round(Z_95 * own.parts.lean)}, people ± ${Math.round(Z_95 * own.parts.people)}`,
       kcal: own.lead.value,
       half: half(own.lead.variance),
       strong: true,

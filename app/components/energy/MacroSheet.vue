@@ -1,11 +1,27 @@
 <script setup lang="ts">
-import { NUTRIENTS, splitDay, USUAL, type Nutrient } from '#core/energy'
+import { NUTRIENTS, splitDay, usualCarbohydrate, type GramRange, type Nutrient } from '#core/energy'
 
 /** A day's kcal as grams, shares and plain words. */
-const props = defineProps<{ kcal: number; weightKg: number; leanKg: number | null }>()
+const props = defineProps<{
+  kcal: number
+  weightKg: number
+  leanKg: number | null
+  /** Usual protein of this person; left out: nobody in particular. */
+  usual?: GramRange
+  /** Hours of training a day; null: not said. */
+  hours?: number | null
+  kidney?: boolean
+}>()
+const carbohydrate = computed(() => usualCarbohydrate(props.hours ?? 0))
+const middle = (one: GramRange) => ((one.low + one.high) / 2).toFixed(1)
 
-const typed = reactive({ protein: '1.6', fat: '30', carbohydrate: '6', alcohol: '' })
-const basis = ref<'weight' | 'lean' | null>('weight')
+const typed = reactive({
+  protein: props.usual ? middle(props.usual) : '1.6',
+  fat: '30',
+  carbohydrate: middle(carbohydrate.value),
+  alcohol: '',
+})
+const basis = ref<'weight' | 'lean' | null>(props.usual?.of ?? 'weight')
 const rest = ref<'rest' | 'per-kg' | null>('rest')
 const BASES = computed(() => [
   { id: 'weight' as const, name: 'by weight' },
@@ -40,6 +56,8 @@ const answer = computed(() => {
     fatShare: numberOf(typed.fat) / 100,
     carbohydrate: rest.value === 'per-kg' ? { kind: 'per-kg', perKg: numberOf(typed.carbohydrate) } : { kind: 'rest' },
     alcoholG: numberOf(typed.alcohol),
+    ...(props.usual ? { usual: props.usual } : {}),
+    kidney: props.kidney,
   })
 })
 const NAMES: Record<Nutrient, string> = {
@@ -150,9 +168,15 @@ const whole = (value: number) => Math.round(value).toLocaleString('en-US')
       </template>
     </template>
     <p class="text-sm text-faded">
-      Usual: protein {{ USUAL.protein.everybody }} g/kg, athletes {{ USUAL.protein.athletes[0] }} to
-      {{ USUAL.protein.athletes[1] }}, strength and dieting to {{ USUAL.protein.dieting }}; fat 20 to 35 %; carbohydrate
-      45 to 65 %, endurance {{ USUAL.endurance[0] }} to {{ USUAL.endurance[1] }} g/kg.
+      <template v-if="usual"
+        >Usual for {{ usual.why }}: protein {{ usual.low }} to {{ usual.high }} g a kg of
+        {{ usual.of === 'lean' ? 'lean mass' : 'body weight' }}.</template
+      >
+      <template v-else
+        >Usual protein, g a kg: adults 0.8 to 1.0, from 65 years 1.0 to 1.2, athletes 1.2 to 2.0, athletes eating less
+        than they use 2.3 to 3.1 of lean mass.</template
+      >
+      Fat 20 to 35 %. Carbohydrate {{ carbohydrate.low }} to {{ carbohydrate.high }} g/kg for {{ carbohydrate.why }}.
     </p>
   </div>
 </template>

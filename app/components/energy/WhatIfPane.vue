@@ -120,6 +120,12 @@ const table = computed(() => {
     .map((point, i) => ({ ...point, band: points.value[i], day: point.day }))
     .filter((_, i) => i % step === 0 || i === now.course.length - 1)
 })
+/** What water and glycogen take of the first week; null: next to nothing. */
+const water = computed(() => {
+  const first = found.value?.course.find(({ day }) => day === 7)
+  const kg = first ? first.scaleKg - first.weightKg : 0
+  return Math.abs(kg) < 0.1 ? null : kg
+})
 const kcalSaid = (kcal: number) => Math.round(kcal).toLocaleString('en-US')
 
 async function keepIt() {
@@ -199,7 +205,7 @@ async function keepIt() {
         </p>
         <LazyForecastChart class="h-72" :found="found" :points="points" :units="units" />
         <p class="flex flex-wrap gap-x-5 text-sm text-faded" aria-hidden="true">
-          <span><span class="inline-block h-1 w-6 bg-weight align-middle" /> forecast, 95 % band</span>
+          <span><span class="inline-block h-1 w-6 bg-weight align-middle" /> on the scale, 95 % of readings</span>
           <span v-if="found.rule"
             ><span class="inline-block w-6 border-t-2 border-dashed border-faded align-middle" /> rule of thumb</span
           >
@@ -223,8 +229,9 @@ async function keepIt() {
               <tr>
                 <th scope="col">Week</th>
                 <th scope="col">About</th>
-                <th scope="col" class="right">Weight, {{ units.mass }}</th>
-                <th scope="col" class="right">95 % band</th>
+                <th scope="col" class="right">On the scale, {{ units.mass }}</th>
+                <th scope="col" class="right">A reading, 95 %</th>
+                <th scope="col" class="right">Tissue, 95 %</th>
                 <th scope="col" class="right">Fat</th>
                 <th scope="col" class="right">Lean</th>
               </tr>
@@ -233,7 +240,12 @@ async function keepIt() {
               <tr v-for="row in table" :key="row.day">
                 <td class="figure !py-1">{{ Math.round(row.day / 7) }}</td>
                 <td class="!py-1 whitespace-nowrap">{{ sayDay(addDays(today, row.day)) }}</td>
-                <td class="figure right !py-1 font-bold">{{ formatMass(row.weightKg, units) }}</td>
+                <td class="figure right !py-1 font-bold">{{ formatMass(row.scaleKg, units) }}</td>
+                <td class="figure right !py-1 whitespace-nowrap text-faded">
+                  <template v-if="row.band"
+                    >{{ formatMass(row.band.scaleLow, units) }} to {{ formatMass(row.band.scaleHigh, units) }}</template
+                  >
+                </td>
                 <td class="figure right !py-1 whitespace-nowrap text-faded">
                   <template v-if="row.band"
                     >{{ formatMass(row.band.weightLow, units) }} to
@@ -246,6 +258,10 @@ async function keepIt() {
             </tbody>
           </table>
         </ScrollTable>
+        <p v-if="water !== null" class="text-[15px]" data-water>
+          Of the first week’s change about {{ formatMassChange(water, units) }} {{ units.mass }} is water and glycogen:
+          it comes back with eating as before.
+        </p>
         <p class="text-sm text-faded">
           Balance is {{ kcalSaid(found.energy.dailyKcal) }} kcal a day today. Training that keeps lean mass and protein
           are outside the model: its split of fat and lean is a default.

@@ -11,7 +11,7 @@ const DAY_MS = 24 * 60 * 60 * 1000
 /** What the lines of a forecast are called. */
 export const WAYS = { 'eat-less': 'eat 200 kcal less', 'train-more': 'train two hours a week more' } as const
 
-/** A forecast of weight with its band, the rule of thumb beside it, and other ways laid over it. */
+/** A forecast of weight on the scale with the band of its readings, the rule of thumb beside it, and other ways laid over it. */
 export function forecastOption(
   found: WhatIf,
   points: readonly ForecastPoint[],
@@ -23,8 +23,8 @@ export function forecastOption(
   const start = found.course[0]?.weightKg ?? 0
   const change = found.plan.kcal - found.energy.dailyKcal
   const rule = found.rule ? found.days.map((day) => [at(day), mass(start + ruleOfThumbKg(change, day))]) : []
-  const bounds = points.flatMap(({ weightLow, weightHigh }) => [mass(weightLow), mass(weightHigh)])
-  const values = [...found.course, ...found.others.flatMap(({ course }) => course)].map((one) => mass(one.weightKg))
+  const bounds = points.flatMap(({ scaleLow, scaleHigh }) => [mass(scaleLow), mass(scaleHigh)])
+  const values = [...found.course, ...found.others.flatMap(({ course }) => course)].map((one) => mass(one.scaleKg))
   const all = [...bounds, ...values]
   return {
     ...chartBase(colours),
@@ -44,16 +44,16 @@ export function forecastOption(
       ...band({
         colour: colours.weight,
         grid: 0,
-        points: points.map(({ day, weightLow, weightHigh }) => ({
+        points: points.map(({ day, scaleLow, scaleHigh }) => ({
           at: at(day),
-          low: mass(weightLow),
-          high: mass(weightHigh),
+          low: mass(scaleLow),
+          high: mass(scaleHigh),
         })),
       }),
       {
         ...line,
         name: 'Forecast',
-        data: found.course.map(({ day, weightKg }) => [at(day), mass(weightKg)]),
+        data: found.course.map(({ day, scaleKg }) => [at(day), mass(scaleKg)]),
         lineStyle: { color: colours.weight, width: 2.5 },
         itemStyle: { color: colours.weight },
       },
@@ -67,7 +67,7 @@ export function forecastOption(
       ...found.others.map(({ id, course }) => ({
         ...line,
         name: WAYS[id],
-        data: course.map(({ day, weightKg }) => [at(day), mass(weightKg)]),
+        data: course.map(({ day, scaleKg }) => [at(day), mass(scaleKg)]),
         lineStyle: { color: id === 'eat-less' ? colours.fat : colours.lean, width: 1.8 },
         itemStyle: { color: id === 'eat-less' ? colours.fat : colours.lean },
       })),

@@ -1,6 +1,6 @@
 import { daysBetween, type Day } from '../core/calendar'
 import type { CheckinFacts } from '../core/composition/facts'
-import type { Correction } from '../core/devices/block'
+import { faultOf, type Correction } from '../core/devices/block'
 import { sessionPolicies } from '../core/readings'
 import { type SiteId } from '../core/sites'
 import { findProtocol, protocolFor, PROTOCOLS, type Protocol } from '../core/protocols'
@@ -16,8 +16,9 @@ export function protocolOf({ protocolId, studySites }: Pick<CheckinRecord, 'prot
 
 /** A caliper with the age of its last check on a day, as core's cautions take it. */
 export function caliperFacts(used: Caliper, day: Day): NonNullable<CheckinFacts['caliper']> {
-  const { id, checkedOn, deviationMm } = used
-  return { id, deviationMm, daysSinceCheck: checkedOn ? daysBetween(checkedOn, day) : null }
+  const { id, checkedOn, deviationMm, pressure = null } = used
+  const fault = faultOf({ deviationMm, pressure, corrected: correctionOn(used, day) !== null })
+  return { id, deviationMm, fault, daysSinceCheck: checkedOn ? daysBetween(checkedOn, day) : null }
 }
 
 /** The correction of a caliper that stood on a day; null: none. */
@@ -48,7 +49,7 @@ export function checkinFacts(
     strikes,
     skips,
     conditions,
-    policies: sessionPolicies(policies),
+    policies: { ...sessionPolicies(policies), ...(used ? { markMm: used.resolutionMm } : {}) },
     ...(assessorId ? { assessorId } : {}),
     ...(caliperId ? { caliperId } : {}),
     ...(correction ? { correction } : {}),

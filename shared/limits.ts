@@ -1,5 +1,5 @@
 import { FOLD_RANGE_MM, GIRTHS } from '../core/sites'
-import { CM_PER_INCH, HEIGHT_RANGE_CM, KG_PER_LB, WEIGHT_RANGE_KG } from '../core/units'
+import { BOUNDS, CM_PER_INCH, HEIGHT_RANGE_CM, KG_PER_LB, WEIGHT_RANGE_KG } from '../core/units'
 
 const girths = Object.values(GIRTHS).map(({ rangeCm }) => rangeCm)
 const LENGTH_CM = {
@@ -27,10 +27,10 @@ export const READING_LIMITS = {
 } as const satisfies Record<string, UnitLimit>
 
 /** Instants and days of facts lie in these years; the first and the last count. */
-export const YEARS = { first: 1990, last: 2199 } as const
+export const YEARS = { first: BOUNDS.firstYear, last: BOUNDS.lastYear } as const
 
 /** First birth date taken. */
-export const FIRST_BIRTH_DATE = '1900-01-01'
+export const FIRST_BIRTH_DATE = BOUNDS.firstBirthDay
 
 /** Wrong PINs in a row after which a PIN opens nothing any more. */
 export const MOST_PIN_TRIES = 5

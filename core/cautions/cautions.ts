@@ -1,3 +1,4 @@
+import { FAULT_WORDS, OFF_MM, type CaliperFault } from '../devices/block'
 import { LARGE_FOLDS_BMI } from '../equations/applicability'
 import type { Sex } from '../equations/equation'
 import { FLAGS, type Flag } from './flags'
@@ -31,7 +32,7 @@ export interface CautionFacts {
   flags: readonly Flag[]
   consent: boolean
   guardianConsent: boolean
-  caliper?: { daysSinceCheck: number | null; deviationMm: number | null } | null
+  caliper?: { daysSinceCheck: number | null; deviationMm: number | null; fault?: CaliperFault } | null
 }
 
 /** A caution as the reference shows it and as it fires. */
@@ -54,7 +55,6 @@ export const ESSENTIAL_FAT: Readonly<Record<Sex, { low: number; high: number }>>
 export const JAWS_MM = 60
 /** A caliper is checked against its block at least once in so many days (common practice). */
 export const CHECK_EVERY_DAYS = 365
-const CHECK_DEVIATION_MM = 0.5
 /** Age from which the tables and equations for adults hold, years. */
 export const ADULT_YEARS = 18
 /** BMI of adults under which they are underweight (WHO). */
@@ -198,8 +198,15 @@ export const CAUTION_RULES: readonly CautionRule[] = [
   {
     code: 'caliper-off',
     when: 'Caliper more than 0.5 mm off its check block',
-    applies: ({ caliper }) => Math.abs(caliper?.deviationMm ?? 0) > CHECK_DEVIATION_MM,
-    sentence: 'This caliper was more than 0.5 mm off at its last check: have it adjusted before relying on it.',
+    applies: ({ caliper }) => caliper?.fault === 'off' || Math.abs(caliper?.deviationMm ?? 0) > OFF_MM,
+    sentence: FAULT_WORDS.off,
+    effects: [],
+  },
+  {
+    code: 'caliper-pressure',
+    when: 'Caliper whose jaws press too little or too much',
+    applies: ({ caliper }) => caliper?.fault === 'pressure',
+    sentence: FAULT_WORDS.pressure,
     effects: [],
   },
 ]

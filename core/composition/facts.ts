@@ -1,6 +1,6 @@
 import type { Day } from '../calendar'
 import type { Flag } from '../cautions'
-import type { Correction } from '../devices/block'
+import type { CaliperFault, Correction } from '../devices/block'
 import type { ConversionId } from '../equations/density'
 import type { FormulaOptions, Sex } from '../equations/equation'
 import type { Reading, SessionPolicies, Skip, Strike } from '../readings'
@@ -36,7 +36,7 @@ export interface CheckinFacts {
   strikes: readonly Strike[]
   skips?: readonly Skip[]
   policies?: SessionPolicies
-  caliper?: { id: string; daysSinceCheck: number | null; deviationMm: number | null } | null
+  caliper?: { id: string; daysSinceCheck: number | null; deviationMm: number | null; fault?: CaliperFault } | null
   /** What its caliper is known to read too much: taken off every fold's value. */
   correction?: Correction
   /** Which caliper it was, also where nothing more is known of it. */

@@ -43,10 +43,39 @@ export interface BlockFinding {
   adjust: boolean
 }
 
-/** Steps of the stand-in block, mm. */
-export const STAND_IN_BLOCK_MM = [0, 10, 20, 30, 40] as const
+/** Usual steps of a block, mm. */
+export const BLOCK_STEPS_MM = [0, 10, 20, 30, 40] as const
 /** A deviation that is warned of, mm (common practice). */
 export const OFF_MM = 0.5
+
+/** Pressure of the jaws that passes, g/mm² (common practice: 10, within a tenth). */
+export const PRESSURE_RANGE = { low: 9, high: 11 } as const
+
+/** What is wrong with a caliper by its last check; null: nothing, or never checked. */
+export type CaliperFault = 'off' | 'pressure' | null
+
+/**
+ * Whether a caliper passed its last check: within half a millimetre of the block, or corrected for it since, and pressed
+ * with 9 to 11 g/mm² where that was measured.
+ */
+export function faultOf({
+  deviationMm,
+  pressure,
+  corrected: isCorrected,
+}: {
+  deviationMm: number | null
+  pressure: number | null
+  corrected: boolean
+}): CaliperFault {
+  if (pressure !== null && (pressure < PRESSURE_RANGE.low || pressure > PRESSURE_RANGE.high)) return 'pressure'
+  return Math.abs(deviationMm ?? 0) > OFF_MM && !isCorrected ? 'off' : null
+}
+
+/** Each in a sentence. */
+export const FAULT_WORDS: Readonly<Record<Exclude<CaliperFault, null>, string>> = {
+  off: 'This caliper was more than 0.5 mm off at its last check: have it adjusted before relying on it.',
+  pressure: `This caliper’s jaws did not press with ${PRESSURE_RANGE.low} to ${PRESSURE_RANGE.high} g/mm² at its last check: have its spring put right before relying on it.`,
+}
 
 /**
  * Reads a check against a block of known steps: least squares of read on block, without a slope from one step alone.

@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { KCAL_PER_G, NUTRIENTS, type Nutrient } from './macros'
 
 /** A food's label as printed, a serving. */
@@ -40,7 +41,7 @@ export function labelProblems({
   if (!(servings > 0)) problems.servings = 'Servings have to be above zero.'
   const together = NUTRIENTS.reduce((sum, one) => sum + grams[one], 0)
   if (servingG !== null && together > servingG + 0.5)
-    problems.servingG = `The nutrients weigh ${together.toFixed(0)} g together, more than the serving of ${servingG} g: check both.`
+    problems.servingG = `The nutrients weigh ${fixed(together, 0)} g together, more than the serving of ${servingG} g: check both.`
   if (statedKcal !== null && !(statedKcal > 0)) problems.statedKcal = 'Stated kcal have to be above zero.'
   for (const one of NUTRIENTS) if (grams[one] < 0) problems[one] = 'Grams cannot be below zero.'
   return problems

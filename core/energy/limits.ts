@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { courseFindings, intakeFindings, isPersonal, type GateCode, type SafetyFacts } from '../safety'
 import type { CoursePoint } from './dynamic'
 
@@ -48,7 +49,7 @@ function supplyLimit(deficit: number, fatKg: number): Limit[] {
     {
       code: 'supply',
       stop: false,
-      sentence: `The deficit is ${perKg.toFixed(0)} kcal a day for each kg of fat; fat is thought to supply about ${SUPPLY_LIMIT.used} (22 a pound, a later and lower figure than the ${SUPPLY_LIMIT.first} first published): lean mass is likely to go.`,
+      sentence: `The deficit is ${fixed(perKg, 0)} kcal a day for each kg of fat; fat is thought to supply about ${SUPPLY_LIMIT.used} (22 a pound, a later and lower figure than the ${SUPPLY_LIMIT.first} first published): lean mass is likely to go.`,
     },
   ]
 }

@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { OLDER_YEARS } from '../cautions'
 
 /** kcal in a gram (general factors of Atwater). */
@@ -141,13 +142,13 @@ function givesOf({ kcal, weightKg, carbohydrate, protein, leanKg }: MacroWish, o
     // Beside the least fat that is usual.
     const left = carbohydrate.perKg - (over + USUAL.fat[0] * kcal) / KCAL_PER_G.carbohydrate / weightKg
     return left > 0
-      ? `Carbohydrate of ${left.toFixed(1)} g/kg would fit beside 20 % of fat, or a day of ${round((kcal + over) / (1 - USUAL.fat[0]))} kcal.`
+      ? `Carbohydrate of ${fixed(left, 1)} g/kg would fit beside 20 % of fat, or a day of ${round((kcal + over) / (1 - USUAL.fat[0]))} kcal.`
       : `Protein alone leaves no room: a day of ${round((kcal + over) / (1 - USUAL.fat[0]))} kcal would hold it beside 20 % of fat.`
   }
   const by = protein.of === 'lean' ? (leanKg ?? weightKg) : weightKg
   const perKg = protein.perKg - over / KCAL_PER_G.protein / by
   return perKg > 0
-    ? `Protein of ${perKg.toFixed(1)} g/kg would fit with no carbohydrate at all, or a day of ${round(kcal + over)} kcal.`
+    ? `Protein of ${fixed(perKg, 1)} g/kg would fit with no carbohydrate at all, or a day of ${round(kcal + over)} kcal.`
     : `Fat alone is too much: lower its share, or take a day of ${round(kcal + over)} kcal.`
 }
 
@@ -156,7 +157,7 @@ function notesOf({ fatShare, carbohydrate, usual, weightKg, leanKg }: MacroWish,
   const perKg = usual && grams.protein / (usual.of === 'lean' ? (leanKg ?? weightKg) : weightKg)
   if (usual && perKg !== undefined && (perKg < usual.low - 0.05 || perKg > usual.high + 0.05))
     notes.push(
-      `Protein is ${perKg.toFixed(1)} g a kg of ${usual.of === 'lean' ? 'lean mass' : 'body weight'}; usual for ${usual.why}: ${usual.low} to ${usual.high}.`,
+      `Protein is ${fixed(perKg, 1)} g a kg of ${usual.of === 'lean' ? 'lean mass' : 'body weight'}; usual for ${usual.why}: ${usual.low} to ${usual.high}.`,
     )
   const percent = (value: number) => `${Math.round(100 * value)} %`
   const fat = carbohydrate.kind === 'rest' ? fatShare : share.fat

@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { asFoldSite } from '../sites'
 import type { DensityConversion } from './density'
 import { NO_OPTIONS, type Equation, type FormulaOptions, type KnownMeasures, type Measures, type Sex } from './equation'
@@ -13,7 +14,18 @@ export interface PersonFacts {
 
 /** Something the reader of an estimate has to know, with its sentence. */
 export interface Caution {
-  code: 'sex' | 'age' | 'ancestry' | 'athlete' | 'obese' | 'sum' | 'tracking' | 'rounding' | 'conversion' | 'note'
+  code:
+    | 'sex'
+    | 'age'
+    | 'ancestry'
+    | 'athlete'
+    | 'size'
+    | 'obese'
+    | 'sum'
+    | 'tracking'
+    | 'rounding'
+    | 'conversion'
+    | 'note'
   sentence: string
 }
 
@@ -44,7 +56,7 @@ function sumCaution({ sums, sum: sumOf }: Equation, measures: Measures): Caution
   return [
     {
       code: 'sum',
-      sentence: `A sum of ${sum.toFixed(1)} mm is outside the sample this equation was made on (${sums.low} to ${sums.high} mm).`,
+      sentence: `A sum of ${fixed(sum, 1)} mm is outside the sample this equation was made on (${sums.low} to ${sums.high} mm).`,
     },
   ]
 }
@@ -57,13 +69,16 @@ function bodyCautions(equation: Equation, measures: KnownMeasures, person: Perso
     cautions.push({ code: 'athlete', sentence: 'Made on athletes; this client is not on record as one.' })
   }
   if (equation.population === 'obese' && index !== null && index < OBESE_BMI) {
-    cautions.push({ code: 'obese', sentence: `Made on obese people; a BMI of ${index.toFixed(1)} is below 30.` })
+    cautions.push({ code: 'obese', sentence: `Made on obese people; a BMI of ${fixed(index, 1)} is below 30.` })
   }
   if (equation.inputs.some((input) => asFoldSite(input) !== null) && index !== null && index >= LARGE_FOLDS_BMI) {
     cautions.push({
       code: 'obese',
-      sentence: `At a BMI of ${index.toFixed(1)} folds are hard to lift and read: tape and weight serve better.`,
+      sentence: `At a BMI of ${fixed(index, 1)} folds are hard to lift and read: tape and weight serve better.`,
     })
+  }
+  if (equation.sizeOnly && person.athlete === true) {
+    cautions.push({ code: 'size', sentence: 'From size alone: an athlete’s muscle counts as fat here.' })
   }
   if (equation.population === 'tracking') {
     cautions.push({ code: 'tracking', sentence: 'A number to follow, not an estimate: it has no published sample.' })

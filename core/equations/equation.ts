@@ -63,6 +63,8 @@ export interface Equation {
   /** Range of the sum in the derivation sample, mm (recalled); null: not known here. */
   sums: { low: number; high: number } | null
   gives: 'density' | 'percent'
+  /** From size alone, without a fold or a tape that tells fat from muscle. */
+  sizeOnly?: true
   /**
    * Standard error of estimate in percent-fat points (68 %): how far a person may sit from the line. Null: not known
    * here.

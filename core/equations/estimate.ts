@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { applicability, conversionCautions, type Caution, type PersonFacts } from './applicability'
 import { conversionOf, percentFromDensity, type ConversionId } from './density'
 import { INPUTS, inputsOf } from './inputs'
@@ -61,7 +62,7 @@ function refusal(equation: Equation, measures: Measures): string | null {
     const value = vertex.of === 'sum' ? (equation.sum?.(measures) ?? 0) : INPUTS[vertex.of].get(measures)
     if (value >= vertex.at) {
       const [what, unit] = vertex.of === 'sum' ? ['a sum', 'mm'] : [vertex.of, 'cm']
-      return `From ${what} of ${vertex.at.toFixed(1)} ${unit} on this equation turns: a bigger body would read leaner.`
+      return `From ${what} of ${fixed(vertex.at, 1)} ${unit} on this equation turns: a bigger body would read leaner.`
     }
   }
   for (const { of, sentence } of equation.positive ?? []) if (!(of(measures) > 0)) return sentence
@@ -84,7 +85,7 @@ export function compute(
   const percent = density === null ? value : percentFromDensity(density, conversion)
   if (!(percent >= PERCENT_RANGE.low && percent <= PERCENT_RANGE.high)) {
     return {
-      reason: `These values give ${Number.isFinite(percent) ? `${percent.toFixed(1)} %` : 'no percent'}, outside ${PERCENT_RANGE.low} to ${PERCENT_RANGE.high}: check them.`,
+      reason: `These values give ${Number.isFinite(percent) ? `${fixed(percent, 1)} %` : 'no percent'}, outside ${PERCENT_RANGE.low} to ${PERCENT_RANGE.high}: check them.`,
     }
   }
   return { percent, density }

@@ -61,9 +61,16 @@ export function rankEquations(estimates: readonly Estimate[], person: PersonFact
     .map(({ estimate, reasons }) => ({ estimate, reasons }))
 }
 
-/** Lowest and highest percent among the equations that fit without a caution; null when fewer than two do. */
+/** Equations that fit without a caution; those from size alone only where nothing else says anything. */
+export function fittingOf(estimates: readonly Estimate[]): Reached[] {
+  const reached = estimates.filter(isReached)
+  const measured = reached.some(({ equation }) => !equation.sizeOnly && equation.population !== 'tracking')
+  return reached.filter(({ status, equation }) => status === 'ok' && !(measured && equation.sizeOnly))
+}
+
+/** Lowest and highest percent among the equations that fit (`fittingOf`); null when fewer than two do. */
 export function spreadOf(estimates: readonly Estimate[]): { low: number; high: number; count: number } | null {
-  const fitting = estimates.filter(isReached).filter(({ status }) => status === 'ok')
+  const fitting = fittingOf(estimates)
   if (fitting.length < 2) return null
   const percents = fitting.map(({ percent }) => percent)
   return { low: Math.min(...percents), high: Math.max(...percents), count: fitting.length }

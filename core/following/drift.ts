@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { addDays, dayNumber, type Day } from '../calendar'
 import type { SpanEnd } from '../composition/end-figures'
 import { dayOf } from '../composition/facts'
@@ -122,7 +123,7 @@ export function driftOf(moves: readonly Move[], noise: Noise): Drift | null {
 
 /** What a drift is said to be, and what settles it. */
 export function driftSaid({ clients, together, way, share, low, high }: Drift, assessor: string): string {
-  const percent = (value: number) => (100 * Math.abs(value)).toFixed(1)
+  const percent = (value: number) => fixed(100 * Math.abs(value), 1)
   const [least, most] = [Math.abs(low), Math.abs(high)].sort((a, b) => a - b) as [number, number]
   return `${together} of ${clients} clients measured by ${assessor} moved ${way} together, by about ${percent(share)} % of the sum (${percent(least)} to ${percent(most)}). That may be training, the season or a hand that drifts: only a steady person measured again tells.`
 }

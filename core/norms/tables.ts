@@ -48,16 +48,16 @@ function adult(ageYears: number, own: NormBand[]): readonly NormBand[] {
   return ageYears < 18 ? [] : own
 }
 
-const GALLAGHER: Record<Sex, readonly { from: number; to: number; low: number; high: number }[]> = {
+const GALLAGHER: Record<Sex, readonly { from: number; to: number; low: number; high: number; upper: number }[]> = {
   female: [
-    { from: 20, to: 39, low: 21, high: 33 },
-    { from: 40, to: 59, low: 23, high: 34 },
-    { from: 60, to: 79, low: 24, high: 36 },
+    { from: 20, to: 39, low: 21, high: 33, upper: 39 },
+    { from: 40, to: 59, low: 23, high: 34, upper: 40 },
+    { from: 60, to: 79, low: 24, high: 36, upper: 42 },
   ],
   male: [
-    { from: 20, to: 39, low: 8, high: 20 },
-    { from: 40, to: 59, low: 11, high: 22 },
-    { from: 60, to: 79, low: 13, high: 25 },
+    { from: 20, to: 39, low: 8, high: 20, upper: 25 },
+    { from: 40, to: 59, low: 11, high: 22, upper: 28 },
+    { from: 60, to: 79, low: 13, high: 25, upper: 30 },
   ],
 }
 
@@ -87,7 +87,14 @@ export const NORM_TABLES: readonly NormTable[] = [
     source: 'Gallagher et al. 2000, Am J Clin Nutr 72:694 (rounded as commonly reproduced; recalled)',
     bands(sex, ageYears) {
       const row = GALLAGHER[sex].find(({ from, to }) => ageYears >= from && ageYears <= to)
-      return row ? healthy(row.low, row.high) : []
+      return row
+        ? bands(
+            ['below the range', 0],
+            ['in the range', row.low],
+            ['above the range', row.high],
+            ['far above the range', row.upper],
+          )
+        : []
     },
   },
   {
@@ -158,8 +165,9 @@ export const NORM_TABLES: readonly NormTable[] = [
     name: 'Waist to height',
     of: 'waist-to-height',
     unit: '',
-    source: 'Common practice',
-    bands: (_, ageYears) => adult(ageYears, bands(['low', 0], ['at risk', 0.5])),
+    source: 'Three bands of public guidance: 0.4 to 0.49, 0.5 to 0.59, 0.6 and over (recalled)',
+    bands: (_, ageYears) =>
+      adult(ageYears, bands(['below the range', 0], ['in the range', 0.4], ['raised', 0.5], ['high', 0.6])),
   },
 ]
 

@@ -2,6 +2,7 @@ import { ageInYears } from '../calendar'
 import type { SpanEnd } from '../composition/end-figures'
 import { reachedOf } from '../composition'
 import { ADULT_YEARS } from '../cautions'
+import { fittingOf } from '../equations'
 import { endFigures } from '../following/end-figures'
 import { courseFindings, isPreparing, type Course, type Finding, type SafetyFacts } from '../safety'
 import { isFold } from '../sites'
@@ -16,12 +17,9 @@ export function limitPercent(end: SpanEnd): number | null {
   const followed = reachedOf(end)
   if (followed && followed.equation.population !== 'tracking') return followed.percent
   const isAdult = end.result.ageYears >= ADULT_YEARS
-  const fitting = end.result.estimates.flatMap((one) =>
-    'percent' in one &&
-    one.equation.population !== 'tracking' &&
-    (one.equation.population === 'young') !== isAdult &&
-    one.cautions.length === 0
-      ? [one.percent]
+  const fitting = fittingOf(end.result.estimates).flatMap(({ equation, percent, cautions }) =>
+    equation.population !== 'tracking' && (equation.population === 'young') !== isAdult && cautions.length === 0
+      ? [percent]
       : [],
   )
   return fitting.length > 0 ? Math.min(...fitting) : null

@@ -1,12 +1,12 @@
 /**
  * When two readings of a site agree.
  * - absolute: at most `limit` apart, in the reading's unit
- * - percent: at most `limit` percent of their mean apart
+ * - percent: at most `limit` percent of their mean apart, or `least` where that is more: one mark of the instrument
  * - either: absolute up to a mean of `above`, percent beyond it
  */
 export type Agreement =
   | { kind: 'absolute'; limit: number }
-  | { kind: 'percent'; limit: number }
+  | { kind: 'percent'; limit: number; least?: number }
   | { kind: 'either'; limit: number; above: number; percent: number }
 
 /** How a school takes and joins repeated readings. */
@@ -128,6 +128,12 @@ export const POLICIES = {
 } as const satisfies Record<string, Policy>
 
 export type PolicyId = keyof typeof POLICIES
+
+/** A policy read on a scale of some marks: nobody is asked for a third reading for a difference of one mark. */
+export function withMarks(policy: Policy, mark: number | undefined): Policy {
+  const { agree } = policy
+  return mark !== undefined && agree?.kind === 'percent' ? { ...policy, agree: { ...agree, least: mark } } : policy
+}
 
 /** The policy with this id. */
 export function policyOf(id: PolicyId): Policy {

@@ -32,7 +32,7 @@ function limitFor(middle: number, rule: Agreement): number {
     case 'absolute':
       return rule.limit
     case 'percent':
-      return (rule.limit / 100) * middle
+      return Math.max(rule.least ?? 0, (rule.limit / 100) * middle)
     case 'either':
       return middle > rule.above ? (rule.percent / 100) * middle : rule.limit
   }

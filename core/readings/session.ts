@@ -1,6 +1,6 @@
 import { isFold, type SiteId } from '../sites'
 import { lengthToCm } from '../units'
-import { policyOf, type Policy, type PolicyId } from './policies'
+import { policyOf, withMarks, type Policy, type PolicyId } from './policies'
 import { joinLog, type LoggedReading, type Reading, type Strike } from './reading'
 import type { Why } from './skip-reasons'
 import { reconcile, type Reconciled } from './reconcile'
@@ -51,6 +51,8 @@ export interface ReadSet {
 export interface SessionPolicies {
   folds?: Policy
   girths?: Policy
+  /** Marks of the caliper, mm; left out: not known. */
+  markMm?: number
 }
 
 function isSettled(site: Pick<SiteState, 'status' | 'skipped'>): boolean {
@@ -80,7 +82,7 @@ export function sessionOfLog(
   skips: readonly Skip[] = [],
   policies: SessionPolicies = {},
 ): SessionState {
-  const foldPolicy = policies.folds ?? policyOf(protocol.policy)
+  const foldPolicy = withMarks(policies.folds ?? policyOf(protocol.policy), policies.markMm)
   const girthPolicy = policies.girths ?? policyOf(protocol.girthPolicy)
   const bySite = new Map<string, { live: LoggedReading[]; struck: LoggedReading[] }>(
     protocol.sites.map((site) => [site, { live: [], struck: [] }]),

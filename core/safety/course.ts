@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { LIMITS } from './limits'
 import { personFindings } from './person'
 import { preparationPace } from './preparation'
@@ -98,7 +99,7 @@ function preparationPaceFindings(facts: SafetyFacts, course: Course): Finding[] 
     finding(
       'stop',
       'pace',
-      `That is ${points.toFixed(2)} points of percent fat a week; no more than ${most} in a preparation that ends there.`,
+      `That is ${fixed(points, 2)} points of percent fat a week; no more than ${most} in a preparation that ends there.`,
       { points, most },
     ),
   ]
@@ -122,12 +123,9 @@ function lossPace(facts: SafetyFacts, course: Course): Finding[] {
     ]
   if (loss > caution * startKg + SLACK)
     return [
-      finding(
-        'caution',
-        'pace',
-        `That is ${((100 * loss) / startKg).toFixed(1)} % of body weight a week: a fast pace.`,
-        { weekKg: loss },
-      ),
+      finding('caution', 'pace', `That is ${fixed((100 * loss) / startKg, 1)} % of body weight a week: a fast pace.`, {
+        weekKg: loss,
+      }),
     ]
   return []
 }

@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { LIMITS } from './limits'
 import { personFindings } from './person'
 import { bmiOf, finding, REFER, whole, type Finding, type Outcome, type SafetyFacts } from './verdict'
@@ -86,7 +87,7 @@ export function intakeFindings(facts: SafetyFacts, intake: Intake): Finding[] {
         finding(
           'stop',
           'availability',
-          `That leaves ${available.toFixed(0)} kcal a day for each kg of lean mass once training is paid for, under ${availability.stop}. ${REFER}`,
+          `That leaves ${fixed(available, 0)} kcal a day for each kg of lean mass once training is paid for, under ${availability.stop}. ${REFER}`,
           {
             available,
           },
@@ -97,7 +98,7 @@ export function intakeFindings(facts: SafetyFacts, intake: Intake): Finding[] {
         finding(
           'caution',
           'availability',
-          `That leaves ${available.toFixed(0)} kcal a day for each kg of lean mass once training is paid for: under ${availability.caution} bones, hormones and training can suffer. It rests on short studies of women; there is no fixed line.`,
+          `That leaves ${fixed(available, 0)} kcal a day for each kg of lean mass once training is paid for: under ${availability.caution} bones, hormones and training can suffer. It rests on short studies of women; there is no fixed line.`,
           {
             available,
           },

@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import { daysBetween, type Day } from '../calendar'
 import { LIMITS } from './limits'
 import { finding, type Finding } from './verdict'
@@ -44,7 +45,7 @@ export function unplannedLoss(weights: readonly WeightOn[], planned: readonly Pl
       return finding(
         'caution',
         'unplanned-loss',
-        `Weight fell by ${(100 * lost).toFixed(1)} % in ${weeks} weeks without a plan to lose. That is worth a doctor’s look: please say so kindly.`,
+        `Weight fell by ${fixed(100 * lost, 1)} % in ${weeks} weeks without a plan to lose. That is worth a doctor’s look: please say so kindly.`,
         { share: lost, days },
       )
     }

@@ -1,3 +1,4 @@
+import { fixed } from '../units/round'
 import type { Flag } from '../cautions/flags'
 import type { Sex } from '../equations/equation'
 import { massToKg } from '../units'
@@ -56,7 +57,7 @@ export interface SafetyFacts {
 
 /** Said wherever a stop leaves the decision to others. */
 export const REFER = 'A doctor or registered dietitian decides here, not a coach.'
-export const one = (value: number) => value.toFixed(1)
+export const one = (value: number) => fixed(value, 1)
 export const whole = (value: number) => Math.round(value).toLocaleString('en-US')
 
 /** The strictest of some findings. */
@@ -74,7 +75,7 @@ export const finding = (outcome: Outcome, code: GateCode, sentence: string, fact
 
 /** A mass in both units people read. @example massSaid(0.75) // '0.75 kg (1.65 lb)' */
 export const massSaid = (kg: number, decimals = 2) =>
-  `${kg.toFixed(decimals)} kg (${(kg / massToKg(1, 'lb')).toFixed(decimals)} lb)`
+  `${fixed(kg, decimals)} kg (${fixed(kg / massToKg(1, 'lb'), decimals)} lb)`
 
 /** Body mass index, kg/m²; null where weight or height is not known. */
 export function bmiOf(weightKg: number | null, heightCm: number | null): number | null {

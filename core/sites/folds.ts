@@ -1,3 +1,4 @@
+import { BOUNDS } from '../units/bounds'
 import type { FoldSite } from './site'
 
 /** Every skinfold site. Landmarks are facts common to published manuals, in the product's own words. */
@@ -132,7 +133,7 @@ export const FOLDS = {
     direction: 'vertical',
     steps: ['Mark 2 cm to the right of the navel, level with it.', 'A relaxed belly, no drawing in.'],
     hint: 'Not the 5 cm site of the kinanthropometry school.',
-    figure: { view: 'front', x: 90, y: 206 },
+    figure: { view: 'front', x: 95, y: 206 },
   },
   'abdominal-5cm': {
     kind: 'fold',
@@ -143,7 +144,7 @@ export const FOLDS = {
     direction: 'vertical',
     steps: ['Mark 5 cm to the right of the middle of the navel, level with it.'],
     hint: 'Not the 2 cm site of the laboratory school.',
-    figure: { view: 'front', x: 85, y: 206 },
+    figure: { view: 'front', x: 87.6, y: 206 },
   },
   thigh: {
     kind: 'fold',
@@ -210,4 +211,4 @@ export function asFoldSite(id: string): FoldSiteId | null {
 }
 
 /** What a fold can measure, in mm. Outside this range a reading is blocked. */
-export const FOLD_RANGE_MM = { low: 1.5, high: 80 } as const
+export const FOLD_RANGE_MM = BOUNDS.foldMm

@@ -1,3 +1,4 @@
+import { limitFactors } from './intervals'
 import { studentAt } from './quantiles'
 
 /** A number with its 95 % interval. */
@@ -47,8 +48,7 @@ function spreadGrows(pairs: readonly (readonly [number, number])[]): boolean {
 
 /**
  * Bias and limits of agreement of pairs measured in two ways.
- * Limits are bias -+ 1.96 sd; their intervals take the standard error sqrt(1/n + 1.96^2 / 2(n - 1)) sd (Bland & Altman
- * 1999), wider than the sqrt(3/n) sd of 1986 for few pairs.
+ * Limits are bias -+ 1.96 sd; their intervals are exact, by the noncentral t distribution (`limitFactors`).
  * @param pairs first and second way; for the log scale all above zero
  * @param scale without one the log scale where the spread grows with the size
  * @returns null with fewer than three pairs, or where a log scale is asked of values that have no logarithm
@@ -62,7 +62,7 @@ export function agreementOf(pairs: readonly (readonly [number, number])[], scale
   const { mean, sd } = meanAndSd(pairs.map(([a, b]) => (taken === 'log' ? Math.log(b / a) : b - a)))
   const count = pairs.length
   const t = studentAt(0.975, count - 1)
-  const ofLimit = sd * Math.sqrt(1 / count + 1.96 ** 2 / (2 * (count - 1)))
+  const { near, far } = limitFactors(count)
   const back = taken === 'log' ? Math.exp : (one: number) => one
   const around = (value: number, error: number): WithInterval => ({
     value: back(value),
@@ -73,8 +73,8 @@ export function agreementOf(pairs: readonly (readonly [number, number])[], scale
     scale: taken,
     pairs: count,
     bias: around(mean, sd / Math.sqrt(count)),
-    lower: around(mean - 1.96 * sd, ofLimit),
-    upper: around(mean + 1.96 * sd, ofLimit),
+    lower: { value: back(mean - 1.96 * sd), low: back(mean - far * sd), high: back(mean - near * sd) },
+    upper: { value: back(mean + 1.96 * sd), low: back(mean + near * sd), high: back(mean + far * sd) },
     sd,
     grows,
   }

@@ -4,7 +4,7 @@ declare module 'jstat' {
     noncentralt: { cdf(x: number, dof: number, ncp: number): number }
     chisquare: { inv(p: number, dof: number): number }
     centralF: { cdf(x: number, df1: number, df2: number): number; inv(p: number, df1: number, df2: number): number }
-    normal: { inv(p: number, mean: number, sd: number): number }
+    normal: { cdf(x: number, mean: number, sd: number): number; inv(p: number, mean: number, sd: number): number }
     gammaln(x: number): number
   }
   /** A CommonJS module: Node gives its names by the default export only. */

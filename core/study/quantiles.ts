@@ -1,6 +1,7 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference -- jstat has no types of its own
 /// <reference path="./jstat.d.ts" />
 import jstat from 'jstat'
+import type { Random } from '../simulate'
 
 const { jStat } = jstat
 
@@ -25,4 +26,52 @@ export function powerOfPairs(effect: number, pairs: number): number {
   const critical = studentAt(0.975, freedom)
   const shift = effect * Math.sqrt(pairs)
   return 1 - jStat.noncentralt.cdf(critical, freedom, shift) + jStat.noncentralt.cdf(-critical, freedom, shift)
+}
+
+/** Points of the quadrature over the chi-square variable. */
+const POINTS = 400
+
+/**
+ * Chance that a noncentral t variable stays under a value: a normal one over the root of a chi-square one, integrated over the
+ * quantiles of the latter.
+ */
+function noncentralStudent(t: number, freedom: number, off: number): number {
+  let sum = 0
+  for (const w of chiQuantiles(freedom)) sum += jStat.normal.cdf(t * Math.sqrt(w / freedom) - off, 0, 1)
+  return sum / POINTS
+}
+
+const kept = new Map<number, Float64Array>()
+/** Chi-square values at the middles of equal shares. */
+function chiQuantiles(freedom: number): Float64Array {
+  const known = kept.get(freedom)
+  if (known) return known
+  const found = Float64Array.from({ length: POINTS }, (_, i) => jStat.chisquare.inv((i + 0.5) / POINTS, freedom))
+  kept.set(freedom, found)
+  return found
+}
+
+/** The value a noncentral t variable stays under with probability p. */
+export function noncentralStudentAt(p: number, freedom: number, off: number): number {
+  let [low, high] = [off - 40, off + 400]
+  for (let i = 0; i < 60; i += 1) {
+    const middle = (low + high) / 2
+    if (noncentralStudent(middle, freedom, off) < p) low = middle
+    else high = middle
+  }
+  return (low + high) / 2
+}
+
+/** A chi-square deviate with a whole number of degrees of freedom. */
+export function chiSquareDrawn({ normal, next }: Random, freedom: number): number {
+  // Marsaglia and Tsang 2000 from two degrees of freedom on; one is a normal squared.
+  if (freedom < 2) return normal() ** 2
+  const d = freedom / 2 - 1 / 3
+  const c = 1 / Math.sqrt(9 * d)
+  for (;;) {
+    const x = normal()
+    const v = (1 + c * x) ** 3
+    if (v > 0 && Math.log(Math.max(next(), Number.MIN_VALUE)) < 0.5 * x * x + d * (1 - v + Math.log(v)))
+      return 2 * d * v
+  }
 }

@@ -1,4 +1,5 @@
 import { percentTem, technicalError } from '../error/tem'
+import { sumOfVariances } from './intervals'
 import { chiSquareAt } from './quantiles'
 
 /** A technical error with what is known of it. Folds mm, girths cm. */
@@ -89,11 +90,19 @@ export function twoWay(table: readonly (readonly number[])[]): TwoWay {
 /**
  * Technical error between assessors or calipers: the root of the mean square within people, pens' biases included. With
  * two of them it is sqrt(sum d^2 / 2n).
- * Its interval takes the squares for chi-square on n (k - 1): as wide as the biases are small (Norton & Olds 1996, recalled).
+ * Its interval is by the modified large-sample method (`sumOfVariances`): the pens stand for others, and two or three of them
+ * say little of how far others lie apart.
  * @returns null with fewer than two people or pens
  */
 export function temBetween(table: readonly (readonly number[])[]): TemResult | null {
   if (table.length < FEWEST_PAIRS || (table[0]?.length ?? 0) < 2) return null
   const { people, pens, mean, columns, rest } = twoWay(table)
-  return temFrom(columns + rest, people * (pens - 1), mean, people)
+  const found = temFrom(columns + rest, people * (pens - 1), mean, people)
+  const { low, high } = sumOfVariances([
+    { value: columns / (pens - 1), freedom: pens - 1, share: 1 / people },
+    { value: rest / ((people - 1) * (pens - 1)), freedom: (people - 1) * (pens - 1), share: (people - 1) / people },
+  ])
+  const share = (one: number) => (mean > 0 ? percentTem(one, mean) : null)
+  const ends = { low: Math.sqrt(low), high: Math.sqrt(high) }
+  return { ...found, ...ends, percentLow: share(ends.low), percentHigh: share(ends.high) }
 }

@@ -1,3 +1,5 @@
+import { BOUNDS } from '../units/bounds'
+import { fixed } from '../units/round'
 import { dayOfWritten, pastedRows, toldOrder, writtenDate, type SlashOrder, type WrittenDate } from '../calendar'
 import { kgToMass, massToKg, parseWeight, type MassUnit } from '../units'
 
@@ -37,7 +39,7 @@ function unitProblem(line: DiaryLine, typicalKg: number): string | null {
   if (apart < 0.35) return null
   return Math.abs(Math.log(meant / typicalKg)) < 0.15
     ? `Far from the other days: is ${line.value} in ${other}? Write ${line.value} ${other}.`
-    : `Far from the other days (about ${kgToMass(typicalKg, line.unit).toFixed(1)} ${line.unit}): please check it.`
+    : `Far from the other days (about ${fixed(kgToMass(typicalKg, line.unit), 1)} ${line.unit}): please check it.`
 }
 
 function readLine(text: string, number: number, date: WrittenDate | null, day: string | null, unit: MassUnit) {
@@ -93,7 +95,8 @@ export function readDiary(pasted: string, settings: PasteSettings): PastedDiary 
     if (first !== undefined) return { ...line, problem: `Line ${first} is of the same day: a day has one weigh-in.` }
     seen.set(line.day, line.number)
     if (line.day > today) return { ...line, problem: 'This day is still to come.' }
-    if (line.day < '1990-01-01') return { ...line, problem: 'That is before 1990: please check the year.' }
+    if (line.day < BOUNDS.firstFactDay)
+      return { ...line, problem: `That is before ${BOUNDS.firstYear}: please check the year.` }
     if (taken.has(line.day)) return { ...line, problem: 'This day holds a weigh-in already.' }
     return { ...line, problem: unitProblem(line, typicalKg) }
   })

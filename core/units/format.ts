@@ -1,4 +1,5 @@
 import { cmToLength, INCHES_PER_FOOT, type LengthUnit } from './length'
+import { fixed, roundHalfAway } from './round'
 import { kgToMass, type MassUnit } from './mass'
 
 /** The units one person reads in. Folds are always shown in millimetres. */
@@ -10,9 +11,9 @@ export interface Units {
 /** The sign a minus is printed with: as wide as a figure, unlike the hyphen. */
 export const MINUS = '−'
 
-/** A number with a fixed count of decimals, a real minus sign and no negative zero. Rounds once, here. */
+/** A number with a fixed count of decimals, a real minus sign and no negative zero. Rounds once, here: half away from zero. */
 export function formatNumber(value: number, decimals = 1): string {
-  const text = Math.abs(value).toFixed(decimals)
+  const text = fixed(Math.abs(value), decimals)
   return value < 0 && Number(text) !== 0 ? `${MINUS}${text}` : text
 }
 
@@ -45,7 +46,7 @@ const EIGHTHS = ['', '1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8'] as const
  */
 export function formatTape(cm: number, units: Units): string {
   if (units.length === 'cm') return formatNumber(cm, 1)
-  const eighths = Math.round(cmToLength(cm, 'in') * 8)
+  const eighths = roundHalfAway(cmToLength(cm, 'in') * 8)
   const [whole, part] = [Math.floor(eighths / 8), EIGHTHS[eighths % 8] ?? '']
   return part === '' ? String(whole) : `${whole} ${part}`
 }
@@ -53,7 +54,7 @@ export function formatTape(cm: number, units: Units): string {
 /** A body height with its unit: "174 cm", "5 ft 8.5 in". Half inches, half centimetres. */
 export function formatHeight(cm: number, units: Units): string {
   if (units.length === 'cm') return `${trimZero(formatNumber(cm, 1))} cm`
-  const halves = Math.round(cmToLength(cm, 'in') * 2) / 2
+  const halves = roundHalfAway(cmToLength(cm, 'in') * 2) / 2
   const feet = Math.floor(halves / INCHES_PER_FOOT)
   return `${feet} ft ${trimZero(formatNumber(halves - feet * INCHES_PER_FOOT, 1))} in`
 }

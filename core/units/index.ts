@@ -1,4 +1,6 @@
+export * from './bounds'
 export * from './mass'
 export * from './length'
 export * from './parse'
 export * from './format'
+export * from './round'

@@ -1,3 +1,4 @@
+import { BOUNDS } from './bounds'
 import { CM_PER_INCH, INCHES_PER_FOOT, type LengthUnit, lengthToCm } from './length'
 import { LB_PER_STONE, type MassUnit, massToKg } from './mass'
 import { scanNumbers, type WrittenNumber } from './scan'
@@ -127,10 +128,10 @@ export function parseLength(text: string, unit: LengthUnit): Parsed<LengthUnit> 
 }
 
 /** Body heights the product accepts, in cm. */
-export const HEIGHT_RANGE_CM = { low: 90, high: 250 } as const
+export const HEIGHT_RANGE_CM = BOUNDS.heightCm
 
 /** Body weights the product accepts, in kg. */
-export const WEIGHT_RANGE_KG = { low: 20, high: 350 } as const
+export const WEIGHT_RANGE_KG = BOUNDS.weightKg
 
 function heightQuestion(text: string, cm: number): Parsed<LengthUnit> | null {
   const [first] = scanNumbers(text) ?? []

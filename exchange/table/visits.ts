@@ -1,3 +1,4 @@
+import { BOUNDS } from '../../core/units/bounds'
 import {
   addDays,
   dayOfWritten,
@@ -115,7 +116,8 @@ class RowReader {
     const found = dayOf(cell, this.plan.dateOrder)
     if (!found) return this.wrong(means, `“${textOf(cell).slice(0, 40)}” is no date that exists.`)
     if (found > this.plan.today) return this.wrong(means, `${found} is still to come.`)
-    if (found < '1900-01-01') return this.wrong(means, `${found} is too long ago.`)
+    if (found < (means === 'birth-date' ? BOUNDS.firstBirthDay : BOUNDS.firstFactDay))
+      return this.wrong(means, `${found} is too long ago.`)
     return found
   }
 

@@ -1,3 +1,4 @@
+import { BOUNDS } from '../../core/units'
 import { and, inArray, isNull } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { latestDay } from '../../core/calendar'
@@ -37,10 +38,6 @@ export interface Terms {
 const keyOf = (clientId: string, { at, day, protocolId }: IncomingRow, byDay: boolean) =>
   protocolId === null ? `${clientId} weight ${day}` : byDay ? `${clientId} ${day} ${protocolId}` : `${clientId} ${at}`
 
-const FIRST = '1900-01-01'
-/** Days of the diary begin here. */
-const FIRST_WEIGHED = '1990-01-01'
-
 /** Why a row cannot be kept whatever its values say, in whatever format it came; null: it can. */
 function unfitOf({ client, assessor, note, readings, day, protocolId }: IncomingRow): string | null {
   const texts = [client.name, assessor, note, ...readings.map((one) => one.note)]
@@ -48,8 +45,9 @@ function unfitOf({ client, assessor, note, readings, day, protocolId }: Incoming
   if (texts.some((text) => text.includes('\0') || !text.isWellFormed()))
     return 'This line holds a character that is none: please type it anew.'
   if (client.name.length > 120) return 'A name has at most 120 characters.'
-  if (client.birthDate !== null && client.birthDate < FIRST) return `The birth date is before ${FIRST}.`
-  if (day < FIRST || (protocolId === null && day < FIRST_WEIGHED)) return `${day} is too long ago.`
+  if (client.birthDate !== null && client.birthDate < BOUNDS.firstBirthDay)
+    return `The birth date is before ${BOUNDS.firstBirthDay}.`
+  if (day < BOUNDS.firstFactDay) return `${day} is too long ago: nothing before ${BOUNDS.firstYear} is taken.`
   return day > latestDay(Date.now()) ? `${day} is still to come.` : null
 }
 

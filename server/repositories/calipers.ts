@@ -10,6 +10,7 @@ import type {
 import type { Queryable, Transaction } from '../db/database'
 import { storeOnce } from '../write/same-again'
 import { caliper, caliperCheck, caliperCorrection, staff } from '../db/schema'
+import { ofRow } from './of-row'
 import type { InStudio, SignedIn } from './staff'
 
 async function correctionsOf(db: Queryable, { studioId }: InStudio): Promise<Map<string, CorrectionRecord[]>> {
@@ -42,6 +43,10 @@ export async function everyCaliper(db: Queryable, who: InStudio): Promise<(Calip
       retired: caliper.retired,
       checkedOn: caliperCheck.checkedOn,
       deviationMm: caliperCheck.deviationMm,
+      // The newest check that measured it.
+      pressure: sql<
+        number | null
+      >`(select ${caliperCheck.pressure} from ${caliperCheck} where ${caliperCheck.caliperId} = ${ofRow(caliper.id)} and ${caliperCheck.pressure} is not null order by ${caliperCheck.checkedOn} desc, ${caliperCheck.id} desc limit 1)`,
     })
     .from(caliper)
     .leftJoin(caliperCheck, eq(caliperCheck.caliperId, caliper.id))

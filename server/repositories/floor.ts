@@ -1,8 +1,10 @@
 import { and, desc, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm'
 import { addDays, dayBegins, daysBetween, daysOfWeek, type Day } from '../../core/calendar'
 import { CHECK_EVERY_DAYS } from '../../core/cautions'
+import { faultOf } from '../../core/devices'
 import { driftSaid } from '../../core/following'
 import { CADENCE_DAYS, dueOn, nextDate, nextEvent } from '../../core/schedule'
+import { correctionOn } from '../../shared/checkin-facts'
 import type { Floor } from '../../shared/schemas/checkin'
 import type { Queryable } from '../db/database'
 import { checkin, client, reading } from '../db/schema'
@@ -46,12 +48,21 @@ const EVENT_DAYS = 56
 /** Most people the floor names as due. */
 const MOST_DUE = 30
 
-/** Calipers nobody has held against the block for too long; the longest first. */
-function overdueCalipers(calipers: readonly Caliper[], today: Day): Floor['calipers'] {
+/** Calipers that failed their last check, until they are put right, and those not checked for too long; the longest first. */
+function calipersToCheck(calipers: readonly Caliper[], today: Day): Floor['calipers'] {
   return calipers
-    .map(({ id, name, checkedOn }) => ({ id, name, days: checkedOn === null ? null : daysBetween(checkedOn, today) }))
-    .filter(({ days }) => days === null || days > CHECK_EVERY_DAYS)
-    .sort((a, b) => (b.days ?? Infinity) - (a.days ?? Infinity))
+    .map((one) => ({
+      id: one.id,
+      name: one.name,
+      days: one.checkedOn === null ? null : daysBetween(one.checkedOn, today),
+      fault: faultOf({
+        deviationMm: one.deviationMm,
+        pressure: one.pressure ?? null,
+        corrected: correctionOn(one, today) !== null,
+      }),
+    }))
+    .filter(({ days, fault }) => fault !== null || days === null || days > CHECK_EVERY_DAYS)
+    .sort((a, b) => Number(b.fault !== null) - Number(a.fault !== null) || (b.days ?? Infinity) - (a.days ?? Infinity))
 }
 
 /** Open sheets a recorder was called to: visits and turns of studies. */
@@ -106,7 +117,7 @@ export async function findFloor(db: Queryable, who: SignedIn, today: Day, timeZo
     booked: await clientsBooked(db, who, dayBegins(today, timeZone)),
     handIns: await waitingHandIns(db, who),
     suspended: await suspendedOnFloor(db, who, today),
-    calipers: overdueCalipers(await listCalipers(db, who), today),
+    calipers: calipersToCheck(await listCalipers(db, who), today),
     open,
     finished: finished.map((line) => ({
       ...line,

@@ -85,6 +85,8 @@ export interface Caliper {
   resolutionMm: number
   checkedOn: string | null
   deviationMm: number | null
+  /** Measured last, g/mm²; left out or null: never. */
+  pressure?: number | null
   /** Oldest first. */
   corrections: CorrectionRecord[]
 }

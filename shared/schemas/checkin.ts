@@ -35,6 +35,7 @@ import type { BookingBoard } from './booking'
 import type { WaitingHandIn } from './link'
 import type { StaffMember } from './account'
 import type { Caliper } from './caliper'
+import type { CaliperFault } from '../../core/devices/block'
 import type { Suspension } from '../../core/safety/suspension'
 import type { Client, ClientFigure } from './client'
 
@@ -295,8 +296,8 @@ export interface Floor {
   booked: string[]
   /** Weeks handed in from afar that nobody has looked at. */
   handIns: WaitingHandIn[]
-  /** Calipers whose check against the block is overdue; days null: never checked. */
-  calipers: { id: string; name: string; days: number | null }[]
+  /** Calipers that failed their last check or whose check is overdue; days null: never checked. */
+  calipers: { id: string; name: string; days: number | null; fault?: CaliperFault }[]
   /** A night's backup was missed: for leads; the day of the last good one, null: there is none. */
   backupMissed?: { lastAt: string | null; ahead: boolean } | null
   /** To leads: what the last backup found missing or unreadable in the database. */

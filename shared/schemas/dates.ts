@@ -14,7 +14,10 @@ export function day(missing: string) {
 export function pastDay(missing: string) {
   return z.iso
     .date({ error: missing, abort: true })
-    .refine((given) => given >= FIRST_BIRTH_DATE, 'That is before 1900: please check the year.')
+    .refine(
+      (given) => given >= FIRST_BIRTH_DATE,
+      `That is before ${FIRST_BIRTH_DATE.slice(0, 4)}: please check the year.`,
+    )
     .refine((given) => given <= latestDay(Date.now()), 'This day is still to come: please check the year.')
 }
 

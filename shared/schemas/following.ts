@@ -17,7 +17,7 @@ import { worthwhileFat, worthwhileSum } from './account'
 import type { Caliper } from './caliper'
 import type { CheckinRecord, VoidedCheckin } from './checkin'
 import type { Client } from './client'
-import { YEARS } from '../limits'
+import { BOUNDS } from '../../core/units/bounds'
 import { pastDay } from './dates'
 import { weightWithin } from './measured'
 import type { Photo } from './photo'
@@ -106,9 +106,9 @@ export const weighInInput = weightWithin(
     dry: yesOrNo.default(true),
     source: z.enum(['typed', 'pasted', 'scale', 'link'], { error: 'Say how the weight came in.' }),
   }),
-).refine(({ day }) => day >= `${YEARS.first}-01-01`, {
+).refine(({ day }) => day >= BOUNDS.firstFactDay, {
   path: ['day'],
-  message: 'That is before 1990: please check the year.',
+  message: `That is before ${BOUNDS.firstYear}: please check the year.`,
 })
 
 /** Weigh-ins together: all are stored or none. */
@@ -134,9 +134,9 @@ export const intakeInput = z
       .max(kcalRange.high, `More than ${kcalRange.high.toLocaleString('en-US')} kcal in a day: please check.`),
     source: z.enum(['typed', 'pasted', 'link'], { error: 'Say how it came in.' }),
   })
-  .refine(({ day }) => day >= `${YEARS.first}-01-01`, {
+  .refine(({ day }) => day >= BOUNDS.firstFactDay, {
     path: ['day'],
-    message: 'That is before 1990: please check the year.',
+    message: `That is before ${BOUNDS.firstYear}: please check the year.`,
   })
 
 /** Intakes together: all are stored or none. */

@@ -148,7 +148,11 @@ describe('a plan', () => {
   })
 
   it('to lose is not kept for somebody under 18, and the page says so before anything is typed', async () => {
-    await openPlan(coach, `/clients/${young.id}`)
+    await coach.open(`/clients/${young.id}`)
+    await coach.page.waitForSelector('[data-neutral-record]')
+    await coach.click('button', 'Neutral')
+    await coach.click('nav[aria-label="Views of the record"] a', 'Plan')
+    await coach.page.waitForSelector('[data-plan]')
     expect(await coach.textOf('[data-unfit]')).toMatch(/No plan to lose is kept\. ?Under 18/)
     await coach.click('[aria-label="The target is set in"] button', 'Sum of folds')
     await coach.fill('input[name="value"]', '90')

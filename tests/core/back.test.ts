@@ -61,7 +61,7 @@ describe('the split of a change of weight', () => {
   it('says that lean goes faster than in bodies of this fatness, beyond error only', () => {
     const much = splitOf(around(-1, 0.4), real(-5, 0.4), 30)
     expect(much?.against).toBe('faster-lean')
-    expect(much && splitSaid(much, true)).toContain('Losing lean faster than bodies of this fatness do.')
+    expect(much && splitSaid(much, true)).toContain('Losing lean mass or water faster than bodies of this fatness do.')
     expect(splitOf(around(-3.5, 0.8), real(-5, 0.5), 30)?.against).toBeNull()
     expect(splitOf(around(-6, 0.2), real(-5, 0.2), 30)?.against).toBe('leaner')
   })

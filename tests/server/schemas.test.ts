@@ -47,7 +47,7 @@ const BODIES: Record<string, { schema: z.ZodType; fits: Record<string, unknown> 
   coach: { schema: staffInput, fits: { name: account.name, email: account.email, role: 'coach' } },
   caliper: { schema: caliperInput, fits: { id, name: 'Steel, bench', resolutionMm: 0.2 } },
   'caliper check': { schema: caliperCheckInput, fits: { id, checkedOn: '2026-11-01', deviationMm: -0.2 } },
-  client: { schema: newClientInput, fits: { ...someClient() } },
+  client: { schema: newClientInput, fits: { ...someClient({ guardianConsent: true }) } },
   'check-in': { schema: startCheckinInput, fits: { id, protocolId: 'laboratory-7', startedAt: at } },
   'change of a check-in': { schema: checkinChange, fits: { finished: true } },
   fold: { schema: readingInput, fits: someReading() },

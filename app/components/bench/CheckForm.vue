@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { readBlock, STAND_IN_BLOCK_MM, type BlockStep } from '#core/devices'
+import { BLOCK_STEPS_MM, PRESSURE_RANGE, readBlock, type BlockStep } from '#core/devices'
 import { caliperCheckInput, type CaliperCheckSent, type RegisteredCaliper } from '#shared/schemas/caliper'
 import { formatChange, formatNumber } from '#core/units'
 
 /** A check against the block: zero and its steps, and the pressure where it was measured. */
 const props = defineProps<{ caliper: RegisteredCaliper; send: (check: CaliperCheckSent) => Promise<void> }>()
 const emit = defineEmits<{ leave: [] }>()
-const steps = ref(STAND_IN_BLOCK_MM.map((mm) => ({ block: String(mm), read: '' })))
+const steps = ref(BLOCK_STEPS_MM.map((mm) => ({ block: String(mm), read: '' })))
 const pressure = ref('')
 const problem = ref<string | null>(null)
 const { problem: refused, tell, busy } = useTelling()
@@ -21,6 +21,10 @@ const found = computed(() =>
     ? readBlock(taken.value)
     : null,
 )
+const pressureOff = computed(() => {
+  const value = pressure.value.trim() === '' ? NaN : number(pressure.value)
+  return value < PRESSURE_RANGE.low || value > PRESSURE_RANGE.high
+})
 const off = (place: number) => {
   const step = steps.value[place]
   const value = step && step.read.trim() !== '' ? number(step.read) - number(step.block) : NaN
@@ -79,8 +83,14 @@ async function keep() {
     <label class="flex flex-wrap items-center gap-3">
       <span class="font-semibold">Pressure, g/mm²</span>
       <input v-model="pressure" name="pressure" class="field figure max-w-28" inputmode="decimal" placeholder="10" />
-      <span class="text-[15px] text-faded">once a year</span>
+      <span class="text-[15px] text-faded"
+        >once a year; {{ PRESSURE_RANGE.low }} to {{ PRESSURE_RANGE.high }} passes</span
+      >
     </label>
+    <p v-if="pressureOff" class="border-l-4 border-alert pl-3" data-pressure-off>
+      Outside {{ PRESSURE_RANGE.low }} to {{ PRESSURE_RANGE.high }} g/mm²: this caliper fails until its spring is put
+      right.
+    </p>
     <p
       v-if="found"
       class="border-l-4 pl-3"
@@ -97,12 +107,6 @@ async function keep() {
       }}
     </p>
     <p v-if="problem ?? refused" role="alert" class="font-semibold text-alert">{{ problem ?? refused }}</p>
-    <p class="text-[15px] text-faded">
-      No block at hand?
-      <NuxtLink to="/devices/caliper" target="_blank" class="underline underline-offset-4"
-        >The stand-in caliper has one</NuxtLink
-      >.
-    </p>
     <div class="flex gap-2">
       <button class="press press-first min-h-11" :disabled="busy">Note the check</button>
       <button type="button" class="press press-quiet min-h-11" @click="emit('leave')">Leave it</button>

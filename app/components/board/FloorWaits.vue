@@ -76,13 +76,15 @@ const handedIn = (week: Floor['handIns'][number]) =>
       <li v-for="one in floor.calipers" :key="one.id" class="flex items-center gap-3 border-b border-rule py-1.5">
         <span class="min-w-0 flex-1">
           <span class="block truncate font-semibold">{{ one.name }}</span>
-          <span class="block text-sm text-faded">{{
-            one.days === null
-              ? 'never held against the block'
-              : `last against the block ${Math.round(one.days / 30)} months ago`
+          <span class="block text-sm" :class="one.fault ? 'font-semibold text-alert' : 'text-faded'">{{
+            one.fault
+              ? `failed its last check: ${one.fault === 'off' ? 'off the block' : 'pressure of the jaws'}`
+              : one.days === null
+                ? 'never checked'
+                : `last checked ${Math.round(one.days / 30)} months ago`
           }}</span>
         </span>
-        <NuxtLink to="/studio" class="press">Check</NuxtLink>
+        <NuxtLink to="/bench/calipers" class="press">Check</NuxtLink>
       </li>
     </FloorList>
     <FloorList title="Coming up" :count="soon.length" none="Nobody within two weeks who is not booked.">

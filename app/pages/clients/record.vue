@@ -130,10 +130,10 @@ const takeHome = computed(() => {
       <h1 class="text-3xl font-bold lg:whitespace-nowrap">{{ client.name }}</h1>
       <p
         class="min-w-0 text-[15px] leading-5 text-faded lg:flex-1 lg:truncate"
-        :title="now?.result.estimate?.equation.label"
+        :title="bare ? undefined : now?.result.estimate?.equation.label"
       >
         {{ ageInYears(client.birthDate, todayHere()) }}<template v-if="client.athlete">, athlete</template
-        ><template v-if="client.heightCm">, {{ formatHeight(client.heightCm, store.units) }}</template
+        ><template v-if="client.heightCm && !bare">, {{ formatHeight(client.heightCm, store.units) }}</template
         ><template v-if="!client.archived">
           ·
           <button
@@ -144,8 +144,8 @@ const takeHome = computed(() => {
           >
             next about {{ sayDay(next.day) }}
           </button></template
-        ><template v-if="now"> · {{ now.facts.protocol.name.toLowerCase() }}</template
-        ><template v-if="now?.result.estimate"> · {{ now.result.estimate.equation.label }}</template>
+        ><template v-if="now && !bare"> · {{ now.facts.protocol.name.toLowerCase() }}</template
+        ><template v-if="now?.result.estimate && !bare"> · {{ now.result.estimate.equation.label }}</template>
         <span v-if="client.archived" class="font-semibold text-alert"> · archived</span>
       </p>
       <div

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn } from '@vueuse/core'
-import { STAND_IN_BLOCK_MM, writeLine, type DeviceMessage } from '#core/devices'
+import { BLOCK_STEPS_MM, writeLine, type DeviceMessage } from '#core/devices'
 import { caliperShows, scaleShows, seededRandom } from '#core/simulate'
 import { asSite, isFold, SITES } from '#core/sites'
 import { formatNumber } from '#core/units'
@@ -122,7 +122,7 @@ onUnmounted(() => channel.close())
       </p>
       <div class="flex flex-wrap gap-2">
         <button
-          v-for="mm in STAND_IN_BLOCK_MM"
+          v-for="mm in BLOCK_STEPS_MM"
           :key="mm"
           type="button"
           class="press"

@@ -10,6 +10,7 @@ const common = {
   sums: null,
   gives: 'percent',
   vertex: null,
+  sizeOnly: true,
 } as const
 
 /** Percent fat from indexes of size alone. Recalled, not re-read in the papers. */

@@ -1,3 +1,4 @@
+import { BOUNDS } from '../../../core/units/bounds'
 import { sql } from 'drizzle-orm'
 import {
   boolean,
@@ -110,7 +111,7 @@ export const weighIn = pgTable(
       .where(sql`${t.struckAt} is null`),
     check('weigh_in_unit', sql`${t.unit} in ('kg', 'lb')`),
     check('weigh_in_value', withinLimits(t.unit, t.value, ['kg', 'lb'])),
-    check('weigh_in_day', sql`${t.day} >= '1990-01-01'`),
+    check('weigh_in_day', sql`${t.day} >= ${sql.raw(`'${BOUNDS.firstFactDay}'`)}`),
   ],
 )
 
@@ -137,7 +138,7 @@ export const intake = pgTable(
       .on(t.clientId, t.day)
       .where(sql`${t.struckAt} is null`),
     check('intake_kcal', sql`${t.kcal} between 500 and 10000`),
-    check('intake_day', sql`${t.day} >= '1990-01-01'`),
+    check('intake_day', sql`${t.day} >= ${sql.raw(`'${BOUNDS.firstFactDay}'`)}`),
   ],
 )
 

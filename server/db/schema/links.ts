@@ -1,3 +1,4 @@
+import { BOUNDS } from '../../../core/units/bounds'
 import { sql } from 'drizzle-orm'
 import {
   boolean,
@@ -99,7 +100,7 @@ export const handIn = pgTable(
       .on(t.clientId)
       .where(sql`${t.seenAt} is null`),
     check('hand_in_words', sql`length(${t.words}) <= 500`),
-    check('hand_in_day', sql`${t.day} >= '1990-01-01'`),
+    check('hand_in_day', sql`${t.day} >= ${sql.raw(`'${BOUNDS.firstFactDay}'`)}`),
   ],
 )
 

@@ -1,3 +1,4 @@
+import { BOUNDS } from '../../../core/units/bounds'
 import { sql } from 'drizzle-orm'
 import {
   boolean,
@@ -161,7 +162,7 @@ export const client = pgTable(
     index('client_list').on(t.studioId, t.archivedAt, sql`lower(${t.name})`, t.id),
     check('client_name_length', sql`length(${t.name}) between 1 and 120`),
     check('client_sex', sql`${t.sex} in ('female', 'male')`),
-    check('client_birth_date', sql`${t.birthDate} >= '1900-01-01'`),
+    check('client_birth_date', sql`${t.birthDate} >= ${sql.raw(`'${BOUNDS.firstBirthDay}'`)}`),
     check('client_height', sql`${t.heightCm} between 90 and 250`),
     check('client_usual_side', sql`${t.usualSide} in ('right', 'left')`),
     check('client_notes_length', sql`length(${t.notes}) <= 4000`),

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { CALIPER_KIND_FACTS, CALIPER_KINDS, readBlock, type CaliperKind } from '#core/devices'
+import { CALIPER_KIND_FACTS, CALIPER_KINDS, FAULT_WORDS, faultOf, readBlock, type CaliperKind } from '#core/devices'
 import { caliperInput, RESOLUTIONS_MM, type CaliperCheckSent, type RegisteredCaliper } from '#shared/schemas/caliper'
 import { formatChange, formatNumber } from '#core/units'
 import { calipers } from '~/calls'
@@ -26,6 +26,16 @@ useOpening(async () => {
 const chosen = computed(() => all.value?.find(({ id }) => id === chosenId.value) ?? null)
 const steps = computed(() => chosen.value?.checks.findLast((check) => check.steps.length > 0) ?? null)
 const found = computed(() => (steps.value ? readBlock(steps.value.steps) : null))
+/** What failed at its last check; it stays on the Floor until that is put right. */
+const fault = computed(() =>
+  chosen.value && !chosen.value.retired
+    ? faultOf({
+        deviationMm: chosen.value.deviationMm,
+        pressure: chosen.value.pressure ?? null,
+        corrected: standing.value !== null,
+      })
+    : null,
+)
 const standing = computed(() => chosen.value?.corrections.at(-1)?.correction ?? null)
 const take = (action: () => Promise<RegisteredCaliper[]>) =>
   tell(async () => {
@@ -187,6 +197,7 @@ async function add() {
             Take it off
           </button>
         </div>
+        <p v-else-if="fault" class="border-l-4 border-alert pl-3 font-semibold" data-fault>{{ FAULT_WORDS[fault] }}</p>
         <p v-else-if="found?.adjust" class="border-l-4 border-alert pl-3 font-semibold">
           At its last block check no line explained what it read: have it adjusted before relying on it.
         </p>

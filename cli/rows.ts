@@ -14,6 +14,12 @@ import { asFoldSite, asGirthSite, FOLDS, GIRTHS, type SiteId } from '../core/sit
 
 const NEEDED = ['id', 'sex', 'age_years', 'height_cm', 'weight_kg'] as const
 
+/** Sites that were one before. */
+const SPLIT_SITES = [
+  ['triceps', 'triceps-kin'],
+  ['biceps', 'biceps-kin'],
+] as const
+
 /** A column that carries one measure. */
 interface Column {
   index: number
@@ -66,6 +72,11 @@ export function rowReader(header: readonly string[]): RowReader {
     const input = inputOf(name)
     return input ? [{ index, input, name }] : []
   })
+  // A table that tells one triceps and one biceps feeds every equation with them, as it did before these sites were split.
+  for (const [old, split] of SPLIT_SITES) {
+    const own = columns.find(({ input }) => input === old)
+    if (own && !columns.some(({ input }) => input === split)) columns.push({ ...own, input: split })
+  }
   const given = new Set<InputId>(columns.map(({ input }) => input))
   const fed = (sex: Sex) => EQUATIONS.filter((one) => isFor(one, sex) && one.inputs.every((input) => given.has(input)))
   return {

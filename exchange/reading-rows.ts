@@ -3,7 +3,7 @@ import type { Sex } from '../core/equations'
 import { findProtocol, type Protocol } from '../core/protocols'
 import type { MeasureId } from '../core/readings'
 import { rangeOf, unitOf } from '../core/readings/slips/words'
-import { asSite, WAY_IDS, type WayId } from '../core/sites'
+import { asSite, isInSet, siteInSet, WAY_IDS, type WayId } from '../core/sites'
 import { lengthToCm, massToKg } from '../core/units'
 import { columnNames, HeaderProblem, numberOf, SEXES } from './header'
 
@@ -82,9 +82,10 @@ function readRow(columns: Record<Name, number>, cells: readonly string[], line: 
   const protocol = findProtocol(cell('set'))
   if (!protocol) return `unknown set: ${short(cell('set'))}`
   const name = cell('site').toLowerCase()
-  const site = name === 'weight' || name === 'height' ? name : asSite(name)
-  if (!site) return `unknown site: ${short(name)}`
-  if (site !== 'weight' && site !== 'height' && !protocol.sites.includes(site))
+  const known = name === 'weight' || name === 'height' ? name : asSite(name)
+  if (!known) return `unknown site: ${short(name)}`
+  const site = known === 'weight' || known === 'height' ? known : siteInSet(protocol.sites, known)
+  if (site !== 'weight' && site !== 'height' && !isInSet(protocol.sites, site))
     return `${site} is not in the set ${protocol.id}`
   const number = numberOf(cell('value'))
   if (number === null || !Number.isFinite(number)) return `value is not a number: ${short(cell('value'))}`

@@ -20,7 +20,7 @@ export interface Indexes {
   ffmi: number | null
   adjustedFfmi: number | null
   /** Which girth stands for the waist. */
-  waistSite: 'waist' | 'abdomen' | null
+  waistSite: 'waist' | 'waist-mid' | 'abdomen' | null
   waistToHip: number | null
   waistToHeight: number | null
   corrected: CorrectedGirths
@@ -75,15 +75,15 @@ function indexesOf(
   facts: { person: Person; ageYears: number; weightKg: number | null; heightCm: number | null; leanKg: number | null },
 ): Indexes {
   const { person, ageYears, weightKg, heightCm, leanKg } = facts
-  const waistSite = values.waist !== undefined ? 'waist' : values.abdomen !== undefined ? 'abdomen' : null
+  const waistSite = (['waist', 'waist-mid', 'abdomen'] as const).find((site) => values[site] !== undefined) ?? null
   const waist = waistSite ? (values[waistSite] ?? null) : null
   const limb = (girth: SiteId, fold: FoldSiteId | undefined) => {
     const [cm, mm] = [values[girth], fold && values[fold]]
     return cm !== undefined && mm !== undefined ? correctedGirth(cm, mm) : null
   }
   const corrected = {
-    arm: limb('arm-relaxed', 'triceps'),
-    thigh: limb('thigh-girth', values['front-thigh'] !== undefined ? 'front-thigh' : 'thigh'),
+    arm: limb('arm-relaxed', values['triceps-kin'] !== undefined ? 'triceps-kin' : 'triceps'),
+    thigh: limb('mid-thigh-girth', values['front-thigh'] !== undefined ? 'front-thigh' : 'thigh'),
     calf: limb('calf-girth', 'medial-calf'),
   }
   const index = weightKg !== null && heightCm !== null ? bmi(weightKg, heightCm) : null
@@ -101,6 +101,16 @@ function indexesOf(
       limbs && heightCm !== null
         ? skeletalMuscleKg({ arm, thigh, calf }, { sex: person.sex, ageYears, heightCm })
         : null,
+  }
+}
+
+/** The waist by the level it was taken at: a table is made on one. The navel is neither. */
+function waistNorms({ waist, 'waist-mid': mid, hip }: Composition['values']) {
+  return {
+    ...(waist === undefined ? {} : { waist }),
+    ...(mid === undefined ? {} : { 'waist-mid': mid }),
+    ...(waist === undefined || hip === undefined ? {} : { 'waist-to-hip': waist / hip }),
+    ...(mid === undefined || hip === undefined ? {} : { 'waist-mid-to-hip': mid / hip }),
   }
 }
 
@@ -199,7 +209,6 @@ export function composeWith(
   const masses = percent !== null && weightKg !== null ? splitWeight(weightKg, percent) : null
   const unread = session.sites.filter(({ status, skipped }) => status === 'empty' && skipped === null)
   const indexes = indexesOf(values, { person, ageYears, weightKg, heightCm, leanKg: masses?.leanKg ?? null })
-  const waist = indexes.waistSite ? values[indexes.waistSite] : undefined
 
   return {
     session,
@@ -224,8 +233,7 @@ export function composeWith(
       {
         ...(percent === null ? {} : { percent }),
         ...(indexes.bmi === null ? {} : { bmi: indexes.bmi }),
-        ...(waist === undefined ? {} : { waist }),
-        ...(indexes.waistToHip === null ? {} : { 'waist-to-hip': indexes.waistToHip }),
+        ...waistNorms(values),
         ...(indexes.waistToHeight === null ? {} : { 'waist-to-height': indexes.waistToHeight }),
       },
       {

@@ -12,7 +12,13 @@ export interface InputAccess {
  */
 export const INPUTS: Readonly<Record<InputId, InputAccess>> = {
   triceps: { get: (m) => m.triceps, set: (m, value) => (m.triceps = value) },
+  'triceps-kin': { get: (m) => m['triceps-kin'], set: (m, value) => (m['triceps-kin'] = value) },
   biceps: { get: (m) => m.biceps, set: (m, value) => (m.biceps = value) },
+  'biceps-kin': { get: (m) => m['biceps-kin'], set: (m, value) => (m['biceps-kin'] = value) },
+  'abdominal-horizontal': {
+    get: (m) => m['abdominal-horizontal'],
+    set: (m, value) => (m['abdominal-horizontal'] = value),
+  },
   chest: { get: (m) => m.chest, set: (m, value) => (m.chest = value) },
   midaxillary: { get: (m) => m.midaxillary, set: (m, value) => (m.midaxillary = value) },
   'midaxillary-horizontal': {
@@ -37,6 +43,11 @@ export const INPUTS: Readonly<Record<InputId, InputAccess>> = {
   iliac: { get: (m) => m.iliac, set: (m, value) => (m.iliac = value) },
   hip: { get: (m) => m.hip, set: (m, value) => (m.hip = value) },
   'thigh-girth': { get: (m) => m['thigh-girth'], set: (m, value) => (m['thigh-girth'] = value) },
+  'mid-thigh-girth': { get: (m) => m['mid-thigh-girth'], set: (m, value) => (m['mid-thigh-girth'] = value) },
+  'thigh-unsaid': { get: (m) => m['thigh-unsaid'], set: (m, value) => (m['thigh-unsaid'] = value) },
+  'neck-kin': { get: (m) => m['neck-kin'], set: (m, value) => (m['neck-kin'] = value) },
+  'chest-meso': { get: (m) => m['chest-meso'], set: (m, value) => (m['chest-meso'] = value) },
+  'waist-mid': { get: (m) => m['waist-mid'], set: (m, value) => (m['waist-mid'] = value) },
   'calf-girth': { get: (m) => m['calf-girth'], set: (m, value) => (m['calf-girth'] = value) },
   'arm-relaxed': { get: (m) => m['arm-relaxed'], set: (m, value) => (m['arm-relaxed'] = value) },
   'arm-flexed': { get: (m) => m['arm-flexed'], set: (m, value) => (m['arm-flexed'] = value) },

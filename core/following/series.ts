@@ -36,7 +36,7 @@ export interface FigureSeries {
 }
 
 /** Girths drawn for tape sets, the most telling first, three at most. */
-const GIRTHS_DRAWN = ['waist', 'abdomen', 'hip', 'arm-relaxed', 'thigh-girth'] as const
+const GIRTHS_DRAWN = ['waist', 'abdomen', 'hip', 'arm-relaxed', 'mid-thigh-girth', 'thigh-girth'] as const
 const GIRTHS_AT_MOST = 3
 
 /** A check-in weighed as the span is: by its week's mean, or by the weight at the visit. */

@@ -7,8 +7,8 @@ import { asSite, isFold, type SiteId } from '../sites'
 
 /** Limbs whose girth has its fold taken off. */
 export const LIMBS = [
-  { limb: 'arm', girth: 'arm-relaxed', folds: ['triceps'] },
-  { limb: 'thigh', girth: 'thigh-girth', folds: ['front-thigh', 'thigh'] },
+  { limb: 'arm', girth: 'arm-relaxed', folds: ['triceps-kin', 'triceps'] },
+  { limb: 'thigh', girth: 'mid-thigh-girth', folds: ['front-thigh', 'thigh'] },
   { limb: 'calf', girth: 'calf-girth', folds: ['medial-calf'] },
 ] as const
 

@@ -1,7 +1,15 @@
 import type { Sex } from '../equations/equation'
 
 /** What a table classifies. */
-export type NormOf = 'percent' | 'bmi' | 'waist' | 'waist-to-hip' | 'waist-to-height'
+export type NormOf =
+  | 'percent'
+  | 'bmi'
+  /** The narrowest waist, and the one half way between rib and hip crest. */
+  | 'waist'
+  | 'waist-mid'
+  | 'waist-to-hip'
+  | 'waist-mid-to-hip'
+  | 'waist-to-height'
 
 /** One class of a table: from `low` (included) to below `high`. */
 export interface NormBand {
@@ -133,7 +141,7 @@ export const NORM_TABLES: readonly NormTable[] = [
   {
     id: 'waist-who',
     name: 'Waist, WHO 2008',
-    of: 'waist',
+    of: 'waist-mid',
     unit: 'cm',
     source: 'World Health Organization 2008, expert consultation on waist (recalled)',
     bands: (sex, ageYears) =>
@@ -155,7 +163,7 @@ export const NORM_TABLES: readonly NormTable[] = [
   {
     id: 'waist-to-hip-who',
     name: 'Waist to hip, WHO 2008',
-    of: 'waist-to-hip',
+    of: 'waist-mid-to-hip',
     unit: '',
     source: 'World Health Organization 2008, expert consultation on waist (recalled)',
     bands: (sex, ageYears) => adult(ageYears, bands(['not raised', 0], ['risk raised', sex === 'male' ? 0.9 : 0.85])),

@@ -1,5 +1,5 @@
 import type { PolicyId } from '../readings/policies'
-import { isFold, type School, type SiteId } from '../sites'
+import { isFold, withUnsaid, type School, type SiteId } from '../sites'
 import { PROTOCOL_TABLE } from './table'
 
 /** An ordered set of sites with the way it is read. */
@@ -61,8 +61,9 @@ export function findProtocol(id: string): Protocol | null {
 export function protocolFor(protocol: Protocol, sex: 'female' | 'male', wished: Iterable<string> = []): Protocol {
   const optional = protocol.onWish?.[sex] ?? []
   const asked = new Set(wished)
-  const sites = protocol.sites.filter((site) => !optional.includes(site) || asked.has(site))
-  return sites.length === protocol.sites.length ? protocol : { ...protocol, sites }
+  const wanted = protocol.sites.filter((site) => !optional.includes(site) || asked.has(site))
+  const sites = withUnsaid(wanted.length === protocol.sites.length ? protocol.sites : wanted, asked)
+  return sites === protocol.sites ? protocol : { ...protocol, sites }
 }
 
 /** Folds of a protocol, in measuring order. */

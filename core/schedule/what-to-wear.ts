@@ -10,7 +10,7 @@ const TRUNK: readonly SiteId[] = [
   'iliac-crest',
   'supraspinale',
 ]
-const THIGH: readonly SiteId[] = ['thigh', 'front-thigh', 'thigh-girth']
+const THIGH: readonly SiteId[] = ['thigh', 'front-thigh', 'thigh-girth', 'mid-thigh-girth']
 
 /** What to wear for a set of sites, in a line (common practice). */
 export function whatToWear(sites: readonly SiteId[]): string {

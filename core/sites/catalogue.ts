@@ -88,6 +88,33 @@ export const CONFUSABLE: readonly { sites: readonly [SiteId, SiteId]; difference
     sites: ['midaxillary', 'midaxillary-horizontal'],
     difference: 'The same point, the fold lifted upright in one way and level in the other.',
   },
+  {
+    sites: ['iliac-crest', 'supraspinale'],
+    difference: 'At the outermost point of the hip crest, or farther to the front on the line to the hip spine.',
+  },
+  {
+    sites: ['triceps', 'triceps-kin'],
+    difference:
+      'Half way to the tip of the elbow, the elbow bent, or half way to the head of the radius, the arm hanging.',
+  },
+  { sites: ['biceps', 'biceps-kin'], difference: '1 cm above the triceps level, or at it.' },
+  {
+    sites: ['abdominal', 'abdominal-horizontal'],
+    difference: '2 cm beside the navel and upright, or 3 cm beside and 1 cm below it and level.',
+  },
+  {
+    sites: ['waist', 'waist-mid'],
+    difference: 'The narrowest level, or half way from the lowest rib to the hip crest.',
+  },
+  {
+    sites: ['thigh-girth', 'mid-thigh-girth'],
+    difference: 'Under the fold of the buttock, or half way down the thigh.',
+  },
+  { sites: ['neck', 'neck-kin'], difference: 'Just below the larynx, or just above it.' },
+  {
+    sites: ['chest-girth', 'chest-meso'],
+    difference: 'At the nipples or under the bust, or at the middle of the breastbone.',
+  },
   { sites: ['waist', 'abdomen'], difference: 'The narrowest level, or the level of the navel.' },
   { sites: ['abdomen', 'iliac'], difference: 'The level of the navel, or of the hip crests.' },
   { sites: ['arm-relaxed', 'arm-flexed'], difference: 'Hanging relaxed, or tensed at a right angle.' },

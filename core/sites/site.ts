@@ -40,6 +40,8 @@ export interface GirthSite {
   steps: readonly string[]
   hint?: string
   figure: FigurePoint
+  /** Old values only: nothing is measured there any more. */
+  former?: true
   /** What a body can have, cm. Outside, a reading is blocked. */
   rangeCm: { low: number; high: number }
 }

@@ -3,6 +3,7 @@ export const WAYS = {
   'as-it-is': 'as it is',
   'underside-supported': 'underside supported',
   'leg-straight': 'leg straight',
+  'assistant-lifts': 'an assistant lifts with two hands',
 } as const
 
 export type WayId = keyof typeof WAYS

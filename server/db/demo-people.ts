@@ -83,7 +83,7 @@ export const DEMO_CLIENTS: DemoClient[] = [
       sex: 'male',
       sumMm: { first: 154, last: 128 },
       weightKg: { first: 96.2, last: 91.8 },
-      girthsCm: { waist: 92, abdomen: 96, hip: 104, 'thigh-girth': 60, 'calf-girth': 39, 'arm-relaxed': 35 },
+      girthsCm: { waist: 92, abdomen: 96, hip: 104, 'mid-thigh-girth': 58, 'calf-girth': 39, 'arm-relaxed': 35 },
       wave: 0.03,
     },
     visitDays: visits(12, 42, 12),

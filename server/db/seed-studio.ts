@@ -30,7 +30,7 @@ const LAST_NAMES = [
   'Rush',
   'Weir',
 ]
-const GIRTHS = { waist: 82, abdomen: 86, hip: 99, 'thigh-girth': 57, 'calf-girth': 37, 'arm-relaxed': 30 }
+const GIRTHS = { waist: 82, abdomen: 86, hip: 99, 'mid-thigh-girth': 55, 'calf-girth': 37, 'arm-relaxed': 30 }
 const TECHNICAL_ERROR = 0.035
 const DAYS_BETWEEN = 14
 /** Clients copied into the database at once. */

@@ -1,3 +1,4 @@
+import { SPLIT_SINCE, splitOldSites } from './old-sites'
 import { eq, getTableColumns, inArray } from 'drizzle-orm'
 import { ArchiveRefused } from '../../exchange/archive/manifest'
 import type { Queryable, Transaction } from '../db/database'
@@ -181,6 +182,7 @@ async function restoreRows(tx: Transaction, archive: OpenArchive, progress: Prog
     if (fault) throw new ArchiveRefused(`The audit log of this archive is not whole: ${fault} Nothing was restored.`)
   }
   await chainLoose(tx)
+  if (archive.manifest.schema < SPLIT_SINCE) await splitOldSites(tx, null)
   return { added, kept: 0, counts: null }
 }
 
@@ -199,6 +201,7 @@ async function mergeRows(tx: Transaction, archive: OpenArchive, merge: Merge, im
     await merge.mark(tx, importId, table, fresh)
     added += fresh.length
   })
+  if (archive.manifest.schema < SPLIT_SINCE) await splitOldSites(tx, importId)
   return { added, kept: total - added, counts: merge.counts }
 }
 

@@ -1,3 +1,4 @@
+import { isInSet, siteInSet } from '../../core/sites'
 import { BOUNDS } from '../../core/units'
 import { and, inArray, isNull } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
@@ -103,8 +104,10 @@ export class BringIn {
   private note(matched: Matched, row: IncomingRow): void {
     const key = keyOf(matched.id, row, this.terms.byDay)
     const known = this.visits.get(key)
-    const sites: readonly string[] = (row.protocolId ? findProtocol(row.protocolId) : null)?.sites ?? []
-    const strange = row.readings.find(({ site }) => site !== 'weight' && site !== 'height' && !sites.includes(site))
+    const sites = (row.protocolId ? findProtocol(row.protocolId) : null)?.sites ?? []
+    const strange = row.readings.find(
+      ({ site }) => site !== 'weight' && site !== 'height' && !isInSet(sites, siteInSet(sites, site)),
+    )
     if (strange)
       return this.tell({
         line: row.line,

@@ -1,3 +1,4 @@
+import { isInSet, siteInSet } from '../../core/sites'
 import { open } from 'node:fs/promises'
 import { and, eq, sql } from 'drizzle-orm'
 import { clockIn } from '../../core/calendar'
@@ -97,8 +98,8 @@ async function setsFor(db: Queryable, who: InStudio, sites: readonly SiteId[]): 
     .map(({ id, name, sites: has }) => ({
       id,
       name,
-      lacks: sites.filter((site) => !has.includes(site)),
-      more: has.filter((site) => !sites.includes(site)).length,
+      lacks: sites.filter((site) => !isInSet(has, siteInSet(has, site))),
+      more: has.filter((site) => !sites.some((one) => siteInSet(has, one) === site)).length,
     }))
     .sort((a, b) => a.lacks.length - b.lacks.length || a.more - b.more)
 }

@@ -1,3 +1,5 @@
+import { findProtocol } from '../../core/protocols'
+import { siteInSet } from '../../core/sites'
 import { setImmediate } from 'node:timers/promises'
 import { getTableColumns, inArray, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
@@ -110,8 +112,10 @@ async function addReadings(
   from: number,
 ): Promise<number> {
   let place = from
-  for (const { struck, note, ...fact } of row.readings) {
+  const sites = (row.protocolId ? findProtocol(row.protocolId) : null)?.sites ?? []
+  for (const { struck, note, site: named, ...plain } of row.readings) {
     const id = uuid()
+    const fact = { ...plain, site: named === 'weight' || named === 'height' ? named : siteInSet(sites, named) }
     const takenAt = new Date(Date.parse(row.at) + place * 1000).toISOString()
     await out.add(reading, { ...fact, id, checkinId: visit.id, takenAt, takenBy: who.staffId, source: 'import' })
     if (struck) await out.add(strike, { readingId: id, struckAt: takenAt, struckBy: who.staffId })

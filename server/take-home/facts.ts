@@ -204,7 +204,7 @@ function rowsOf(span: Span | null, units: Units): Pick<TakeHome, 'folds' | 'girt
   }
 }
 
-const LIMB_GIRTHS = { arm: 'arm-relaxed', thigh: 'thigh-girth', calf: 'calf-girth' } as const
+const LIMB_GIRTHS = { arm: 'arm-relaxed', thigh: 'mid-thigh-girth', calf: 'calf-girth' } as const
 
 function methodOf(now: FollowedEnd, span: Span | null, { history }: TakeHomeRequest): string[] {
   const { estimate } = now.result

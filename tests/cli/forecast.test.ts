@@ -20,7 +20,7 @@ async function run(...rows: string[]) {
   child.stdin.on('error', () => undefined)
   child.stdin.end(rows.join('\n'))
   const [code] = (await once(child, 'close')) as [number]
-  const { data } = Papa.parse<Record<'id' | 'day' | 'fat_kg' | 'lean_kg' | 'weight_kg', string>>(out, {
+  const { data } = Papa.parse<Record<'id' | 'day' | 'fat_kg' | 'lean_kg' | 'weight_kg' | 'scale_kg', string>>(out, {
     header: true,
     skipEmptyLines: true,
   })
@@ -67,13 +67,15 @@ describe('npm run forecast', () => {
 
   it('writes day 0, every seventh, the ends of three years and the last', async () => {
     const { rows, out } = await run(HEADER, '"Osk, Maren",female,34,174,71,15,1.5,-100,1100')
-    expect(out.split('\n')[0]).toBe('id,day,fat_kg,lean_kg,weight_kg')
+    expect(out.split('\n')[0]).toBe('id,day,fat_kg,lean_kg,weight_kg,glycogen_kg,fluid_kg,scale_kg')
     const days = rows.map(({ day }) => Number(day))
     expect(days.slice(0, 3)).toEqual([0, 7, 14])
     for (const day of [365, 730, 1095, 1100]) expect(days).toContain(day)
     expect(days).toHaveLength(Math.floor(1100 / 7) + 1 + 4)
     expect([...days].sort((a, b) => a - b)).toEqual(days)
-    expect(rows[0]).toMatchObject({ id: 'Osk, Maren', fat_kg: '15', lean_kg: '56' })
+    expect(rows[0]).toMatchObject({ id: 'Osk, Maren', fat_kg: '15', lean_kg: '56', scale_kg: '71' })
+    // By the second week the water of eating less is gone: the scale shows less than fat and lean together.
+    expect(Number(rows[2]?.scale_kg)).toBeLessThan(Number(rows[2]?.weight_kg) - 0.05)
   })
 
   it('takes columns in any order and refuses bad rows by line; the rest go on', async () => {

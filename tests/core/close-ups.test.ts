@@ -50,8 +50,11 @@ describe('close-ups', () => {
     // Half way from shoulder tip to elbow tip.
     const triceps = markAt(FOLD_CLOSE_UPS.triceps)
     expect(apart(triceps, place('triceps', 'shoulder'))).toBeCloseTo(apart(triceps, place('triceps', 'elbow')), 6)
-    // The biceps at the same level: both are drawn on the same arm, seen from its two sides.
-    expect(markAt(FOLD_CLOSE_UPS.biceps).y).toBeCloseTo(triceps.y, 6)
+    // The biceps at the same level, the laboratory's a centimetre above: all are drawn on the same arm.
+    expect(markAt(FOLD_CLOSE_UPS['biceps-kin']).y).toBeCloseTo(triceps.y, 6)
+    expect(markAt(FOLD_CLOSE_UPS.biceps).y).toBeCloseTo(triceps.y - 10, 6)
+    // The head of the radius lies below the tip of the bent elbow: half way to it is a little lower.
+    expect(markAt(FOLD_CLOSE_UPS['triceps-kin']).y).toBeGreaterThan(triceps.y)
     // 2 cm along 45 degrees from the corner of the shoulder blade, outwards.
     const subscapular = markAt(FOLD_CLOSE_UPS.subscapular)
     expect(apart(subscapular, place('subscapular', 'corner'))).toBeCloseTo(20, 6)

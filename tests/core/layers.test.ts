@@ -6,7 +6,8 @@ const CORE = resolve(import.meta.dirname, '../../core')
 
 /** The folders of core from the ground up: each may import itself and what stands above it in this list. */
 const ORDER = [
-  ['calendar', 'units', 'sites'],
+  ['calendar', 'units'],
+  ['sites'],
   ['readings'],
   ['protocols', 'devices'],
   ['equations'],

@@ -54,7 +54,7 @@ describe('where people stand', () => {
     ['waist-who', 94, 'male', 'risk raised'],
     ['waist-to-hip-who', 0.85, 'female', 'risk raised'],
     ['waist-to-hip', 0.86, 'female', 'at risk'],
-    ['waist-to-height', 0.49, 'male', 'low'],
+    ['waist-to-height', 0.49, 'male', 'in the range'],
   ] as const)('%s: %d for a %s is %s', (id, value, sex, name) => {
     expect(band(id, value, sex)).toBe(name)
   })

@@ -37,10 +37,12 @@ const asksMore = computed(() => scope.value.some((one) => one !== 'take-home'))
 const suspended = computed(() => current.value?.scope.filter((one) => !current.value?.counted.includes(one)) ?? [])
 /** Places beyond or instead of the usual three. */
 const sites = ref<GirthSiteId[]>(current.value?.sites.length ? current.value.sites : [...HOME_GIRTHS])
-const PLACES = Object.values(GIRTHS).map(({ id, name }) => ({
-  id: id as GirthSiteId,
-  name: HOME_PLACES[id as GirthSiteId]?.name ?? name,
-}))
+const PLACES = Object.values(GIRTHS)
+  .filter((site) => !('former' in site))
+  .map(({ id, name }) => ({
+    id: id as GirthSiteId,
+    name: HOME_PLACES[id as GirthSiteId]?.name ?? name,
+  }))
 const placesSaid = computed(
   () =>
     PLACES.filter(({ id }) => sites.value.includes(id))

@@ -59,7 +59,17 @@ const foldCount = computed(() => props.now.result.session.sites.filter(({ site }
 const girths = computed(() => {
   const { span, now, units } = props
   const { values, indexes } = now.result
-  const order = ['waist', 'abdomen', 'hip', 'arm-relaxed', 'thigh-girth', 'calf-girth', 'neck'] as const
+  const order = [
+    'waist',
+    'waist-mid',
+    'abdomen',
+    'hip',
+    'arm-relaxed',
+    'mid-thigh-girth',
+    'thigh-girth',
+    'calf-girth',
+    'neck',
+  ] as const
   const tiles = order.flatMap((site) => {
     const cm = values[site]
     if (cm === undefined) return []

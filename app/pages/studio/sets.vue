@@ -43,6 +43,7 @@ const girthPolicies = POLICIES_SHOWN.filter(({ id }) => /girth|tape/.test(id)).m
 const kind = ref<'fold' | 'girth'>('fold')
 const marks = computed(() =>
   (Object.values(SITES) as Site[])
+    .filter((site) => !(site.kind === 'girth' && site.former))
     .filter((site) => (kind.value === 'fold') === isFold(site.id as SiteId))
     .map((site) => ({
       site,

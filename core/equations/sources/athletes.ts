@@ -14,24 +14,30 @@ interface Linear {
 }
 
 const SEVEN = [
-  'triceps',
+  'triceps-kin',
   'subscapular',
-  'biceps',
+  'biceps-kin',
   'supraspinale',
   'abdominal-5cm',
   'front-thigh',
   'medial-calf',
 ] as const
-const SIX = ['triceps', 'subscapular', 'supraspinale', 'abdominal-5cm', 'front-thigh', 'medial-calf'] as const
-const WOMEN_4 = ['triceps', 'subscapular', 'supraspinale', 'medial-calf'] as const
-const SWIMMERS_4 = ['triceps', 'subscapular', 'supraspinale', 'abdominal-5cm'] as const
+const SIX = ['triceps-kin', 'subscapular', 'supraspinale', 'abdominal-5cm', 'front-thigh', 'medial-calf'] as const
+const WOMEN_4 = ['triceps-kin', 'subscapular', 'supraspinale', 'medial-calf'] as const
+const SWIMMERS_4 = ['triceps-kin', 'subscapular', 'supraspinale', 'abdominal-5cm'] as const
 
 const sumOfSeven = (m: Measures) =>
-  m.triceps + m.subscapular + m.biceps + m.supraspinale + m['abdominal-5cm'] + m['front-thigh'] + m['medial-calf']
+  m['triceps-kin'] +
+  m.subscapular +
+  m['biceps-kin'] +
+  m.supraspinale +
+  m['abdominal-5cm'] +
+  m['front-thigh'] +
+  m['medial-calf']
 const sumOfSix = (m: Measures) =>
-  m.triceps + m.subscapular + m.supraspinale + m['abdominal-5cm'] + m['front-thigh'] + m['medial-calf']
-const sumOfWomen4 = (m: Measures) => m.triceps + m.subscapular + m.supraspinale + m['medial-calf']
-const sumOfSwimmers4 = (m: Measures) => m.triceps + m.subscapular + m.supraspinale + m['abdominal-5cm']
+  m['triceps-kin'] + m.subscapular + m.supraspinale + m['abdominal-5cm'] + m['front-thigh'] + m['medial-calf']
+const sumOfWomen4 = (m: Measures) => m['triceps-kin'] + m.subscapular + m.supraspinale + m['medial-calf']
+const sumOfSwimmers4 = (m: Measures) => m['triceps-kin'] + m.subscapular + m.supraspinale + m['abdominal-5cm']
 
 /** percent = slope S + intercept. */
 function percentFromSum({ slope, intercept, ...entry }: Linear): Equation {

@@ -25,9 +25,9 @@ export const DURNIN_WOMERSLEY_TABLE: Readonly<Record<Sex, readonly Band[]>> = {
   ],
 }
 
-const SUMMED = ['biceps', 'triceps', 'subscapular', 'iliac-crest'] as const
+const SUMMED = ['biceps-kin', 'triceps', 'subscapular', 'iliac-crest'] as const
 
-const sum = (m: Measures) => m.biceps + m.triceps + m.subscapular + m['iliac-crest']
+const sum = (m: Measures) => m['biceps-kin'] + m.triceps + m.subscapular + m['iliac-crest']
 
 function bandOf(sex: Sex, age: number): Band {
   const bands = DURNIN_WOMERSLEY_TABLE[sex]

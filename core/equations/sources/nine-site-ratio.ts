@@ -4,7 +4,7 @@ import { kgToMass } from '../../units'
 const NINE = [
   'chest',
   'subscapular',
-  'biceps',
+  'biceps-kin',
   'triceps',
   'lower-back',
   'suprailiac',
@@ -16,7 +16,7 @@ const NINE = [
 const sum = (m: Measures) =>
   m.chest +
   m.subscapular +
-  m.biceps +
+  m['biceps-kin'] +
   m.triceps +
   m['lower-back'] +
   m.suprailiac +

@@ -178,6 +178,8 @@ const ORDERS: readonly Order[] = [
   { small: 'wrist', large: 'forearm', share: 1 },
   { small: 'ankle', large: 'calf-girth', share: 1 },
   { small: 'calf-girth', large: 'thigh-girth', share: 1 },
+  { small: 'calf-girth', large: 'mid-thigh-girth', share: 1 },
+  { small: 'mid-thigh-girth', large: 'thigh-girth', share: 1.05 },
   { small: 'arm-relaxed', large: 'arm-flexed', share: 1.02 },
   { small: 'forearm', large: 'arm-flexed', share: 1.1 },
   { small: 'waist', large: 'hip', share: 1.25 },

@@ -24,7 +24,38 @@ export const FOLD_CLOSE_UPS: Readonly<Record<FoldSiteId, FoldCloseUp>> = {
     guides: [{ from: 'shoulder', to: 'elbow', measured: true, words: 'half way', label: 'right' }],
     crest: 0,
   },
+  'triceps-kin': {
+    kind: 'fold',
+    region: 'arm-back',
+    landmarks: {
+      shoulder: bone('outer edge of the shoulder tip', [142, 52], 'right'),
+      radius: bone('head of the radius', [152, 356], 'right'),
+      back: skin('midline at the back', [137, 260], 'left'),
+      half: skin('half way', [147, 204], 'right'),
+    },
+    mark: { rule: 'crossing', under: 'back', level: 'half' },
+    guides: [
+      { from: 'shoulder', to: 'radius', measured: true, words: 'half way', label: 'right', wordsAt: 0.3 },
+      { from: 'half', to: 'mark' },
+    ],
+    crest: 0,
+  },
   biceps: {
+    kind: 'fold',
+    region: 'arm-front',
+    landmarks: {
+      shoulder: bone('tip of the shoulder', [110, 54], 'left'),
+      level: skin('level of the triceps mark', [62, 199], 'below'),
+      belly: skin('belly of the muscle', [116, 199], 'below'),
+    },
+    mark: { rule: 'from', from: 'belly', across: 0, down: -10 },
+    guides: [
+      { from: 'level', to: [172, 199] },
+      { from: 'belly', to: 'mark', measured: true, words: '1 cm', label: 'right' },
+    ],
+    crest: 0,
+  },
+  'biceps-kin': {
     kind: 'fold',
     region: 'arm-front',
     landmarks: {
@@ -131,6 +162,17 @@ export const FOLD_CLOSE_UPS: Readonly<Record<FoldSiteId, FoldCloseUp>> = {
     mark: { rule: 'from', from: 'navel', across: -50, down: 0 },
     guides: [{ from: 'navel', to: 'mark', measured: true, words: '5 cm', label: 'above' }],
     crest: 0,
+  },
+  'abdominal-horizontal': {
+    kind: 'fold',
+    region: 'belly',
+    landmarks: { navel: skin('middle of the navel', [177, 100], 'right') },
+    mark: { rule: 'from', from: 'navel', across: -30, down: 10 },
+    guides: [
+      { from: 'navel', to: [147, 100], measured: true, words: '3 cm', label: 'above' },
+      { from: [147, 100], to: 'mark', measured: true, words: '1 cm', label: 'left' },
+    ],
+    crest: 90,
   },
   thigh: {
     kind: 'fold',

@@ -10,6 +10,13 @@ export const GIRTH_CLOSE_UPS: Readonly<Record<GirthSiteId, GirthCloseUp>> = {
     guides: [],
     tape: { from: [81, 104], to: [179, 104], sag: 12 },
   },
+  'neck-kin': {
+    kind: 'girth',
+    region: 'neck',
+    landmarks: { larynx: bone('larynx', [130, 92], 'right') },
+    guides: [],
+    tape: { from: [82, 82], to: [178, 82], sag: 5 },
+  },
   shoulders: {
     kind: 'girth',
     region: 'upper-trunk',
@@ -27,6 +34,13 @@ export const GIRTH_CLOSE_UPS: Readonly<Record<GirthSiteId, GirthCloseUp>> = {
     guides: [{ from: [110, 288], to: [370, 288] }],
     tape: { from: [103, 228], to: [377, 228], sag: 12 },
   },
+  'chest-meso': {
+    kind: 'girth',
+    region: 'upper-trunk',
+    landmarks: { middle: bone('middle of the breastbone', [240, 204], 'right') },
+    guides: [],
+    tape: { from: [102, 204], to: [378, 204], sag: 12 },
+  },
   waist: {
     kind: 'girth',
     region: 'trunk',
@@ -36,6 +50,16 @@ export const GIRTH_CLOSE_UPS: Readonly<Record<GirthSiteId, GirthCloseUp>> = {
     },
     guides: [{ from: 'rib', to: 'crest', words: 'narrowest', label: 'left' }],
     tape: { from: [110, 122], to: [310, 122], sag: 10 },
+  },
+  'waist-mid': {
+    kind: 'girth',
+    region: 'trunk',
+    landmarks: {
+      rib: bone('lowest rib', [104, 66], 'right'),
+      crest: bone('hip crest', [92, 204], 'right'),
+    },
+    guides: [{ from: 'rib', to: 'crest', measured: true, words: 'half way', label: 'left' }],
+    tape: { from: [107, 135], to: [313, 135], sag: 10 },
   },
   abdomen: {
     kind: 'girth',
@@ -67,6 +91,23 @@ export const GIRTH_CLOSE_UPS: Readonly<Record<GirthSiteId, GirthCloseUp>> = {
     landmarks: { fold: skin('fold under the buttock', [150, 142], 'above') },
     guides: [{ from: 'fold', to: [150, 152], measured: true, words: '1 cm', label: 'right', wordsAt: 0 }],
     tape: { from: [80, 150], to: [230, 150], sag: 2 },
+  },
+  'mid-thigh-girth': {
+    kind: 'girth',
+    region: 'thigh-front',
+    landmarks: {
+      knob: bone('outer knob of the thigh bone', [28, 40], 'right'),
+      shin: bone('outer edge of the shin bone', [62, 440], 'right'),
+    },
+    guides: [{ from: 'knob', to: 'shin', measured: true, words: 'half way', label: 'right', wordsAt: 0.25 }],
+    tape: { from: [34, 240], to: [164, 240], sag: 6 },
+  },
+  'thigh-unsaid': {
+    kind: 'girth',
+    region: 'thigh-back',
+    landmarks: { fold: skin('fold under the buttock', [150, 142], 'above') },
+    guides: [],
+    tape: { from: [85, 180], to: [226, 180], sag: 2 },
   },
   'calf-girth': {
     kind: 'girth',

@@ -18,4 +18,5 @@ ALTER TABLE "plan_decision" ADD CONSTRAINT "plan_decision_plan_id_plan_id_fk" FO
 ALTER TABLE "plan_decision" ADD CONSTRAINT "plan_decision_decided_by_staff_id_fk" FOREIGN KEY ("decided_by") REFERENCES "public"."staff"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "plan_decision_plan" ON "plan_decision" USING btree ("plan_id","at");--> statement-breakpoint
 ALTER TABLE "client" ADD CONSTRAINT "client_guardian_name" CHECK (length("client"."guardian_name") <= 120);--> statement-breakpoint
-ALTER TABLE "client_link" ADD CONSTRAINT "client_link_reason" CHECK (length("client_link"."reason") <= 300);
+ALTER TABLE "client_link" ADD CONSTRAINT "client_link_reason" CHECK (length("client_link"."reason") <= 300);--> statement-breakpoint
+CREATE TRIGGER deleted_counted AFTER DELETE ON "plan_decision" REFERENCING OLD TABLE AS gone FOR EACH STATEMENT EXECUTE FUNCTION count_deleted_rows();

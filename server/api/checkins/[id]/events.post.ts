@@ -1,4 +1,6 @@
 import { findProtocol } from '../../../../core/protocols'
+import type { MeasureId } from '../../../../core/readings'
+import { isInSet, siteInSet, type SiteId } from '../../../../core/sites'
 import { eventsInput, type EventsInput } from '../../../../shared/schemas/checkin'
 import type { FieldProblem } from '../../../../shared/schemas/problem'
 import { actorOf } from '../../../http/actor'
@@ -12,8 +14,16 @@ import type { CheckinHead } from '../../../repositories/checkins'
 import { EventsRefused, storeEvents } from '../../../repositories/events'
 import { change } from '../../../write/use-change'
 
+/** Events as the set of this check-in names its sites: a device that was away may say older names. */
+function asInSet<One extends { site: MeasureId }>(sites: readonly SiteId[], all: readonly One[]): One[] {
+  return all.map((one) =>
+    one.site === 'weight' || one.site === 'height' ? one : { ...one, site: siteInSet(sites, one.site) },
+  )
+}
+
 function outsideProtocol(record: CheckinHead, events: EventsInput): FieldProblem[] {
-  const allowed = new Set<string>([...(findProtocol(record.protocolId)?.sites ?? []), 'weight', 'height'])
+  const own = findProtocol(record.protocolId)?.sites ?? []
+  const allowed = { has: (site: MeasureId) => site === 'weight' || site === 'height' || isInSet(own, site) }
   const sites = [
     ...events.readings.map(({ site }, i) => ({ site, field: `readings.${i}.site` })),
     ...events.skips.map(({ site }, i) => ({ site, field: `skips.${i}.site` })),
@@ -26,7 +36,9 @@ function outsideProtocol(record: CheckinHead, events: EventsInput): FieldProblem
 /** Stores readings and strikes; the answer names every one that is now safe. */
 export default defineRoute({ access: 'recorder', proof: 'second' }, async (event) => {
   const record = await checkinHeadAt(event)
-  const events = await readJson(event, eventsInput)
+  const given = await readJson(event, eventsInput)
+  const own = findProtocol(record.protocolId)?.sites ?? []
+  const events = { ...given, readings: asInSet(own, given.readings), skips: asInSet(own, given.skips) }
   refuseAfterEnd(signedInAs(event), record, events)
   const outside = outsideProtocol(record, events)
   if (outside[0]) throw failure(422, outside[0].message, outside)

@@ -1,7 +1,7 @@
 import { addDays, type Day } from '../core/calendar'
 import { cautionFacts, cautionsFor } from '../core/cautions'
 import { endFigures } from '../core/following'
-import { unplannedLoss, type Planned } from '../core/safety'
+import { isPreparing, unplannedLoss, type Planned } from '../core/safety'
 import { massToKg } from '../core/units'
 import type { FollowedEnd } from './following'
 import { targetOf } from './plan'
@@ -31,6 +31,7 @@ export function safetyNotes(
   history: Pick<ClientHistory, 'client' | 'plans' | 'weighIns'>,
   ends: readonly FollowedEnd[],
   today: Day,
+  sayDay: (day: Day) => string = (day) => day,
 ): SafetyNote[] {
   const now = ends.at(-1)
   const folds = now?.result.session.sites.flatMap(({ value }) => value ?? []) ?? []
@@ -50,7 +51,18 @@ export function safetyNotes(
     ...history.weighIns.map(({ day, value, unit }) => ({ day, kg: massToKg(value, unit) })),
   ]
   const fallen = unplannedLoss(weights, lossesPlanned(history, ends, today))
+  const { preparation } = history.client
+  const prepared =
+    preparation && isPreparing(preparation, today)
+      ? [
+          {
+            code: 'preparation',
+            sentence: `In preparation for ${sayDay(preparation.day)}, cleared by ${preparation.clearedBy} until ${sayDay(preparation.clearedUntil)}.`,
+          },
+        ]
+      : []
   return [
+    ...prepared,
     ...cautions.map(({ code, sentence }) => ({ code, sentence })),
     ...(fallen ? [{ code: fallen.code, sentence: fallen.sentence }] : []),
   ]

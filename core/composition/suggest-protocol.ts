@@ -11,6 +11,8 @@ export interface ProtocolFacts {
   largestFoldMm: number | null
   lastProtocolId: string | null
   pregnant?: boolean
+  /** Folds are lifted gently or not at all: bleeds easily. */
+  gentle?: boolean
 }
 
 /** A set of sites with why. */
@@ -40,6 +42,8 @@ export function suggestProtocols(facts: ProtocolFacts): ProtocolSuggestion[] {
       reason: 'Folds this large are hard to lift: tape and weight serve better.',
     })
   }
+  if (facts.gentle)
+    offered.push({ protocolId: 'navy-tape', reason: 'Bleeds easily: tape alone, or folds lifted gently.' })
   if (facts.ageYears < 18) {
     offered.push({ protocolId: 'youth-2', reason: 'Under 18: the two folds the equations for children need.' })
   }

@@ -81,6 +81,14 @@ export function courseOf(target: Target, context: PlanContext): Course {
   }
 }
 
+/** Whether a loss at a pace can be kept by this person at all, wherever it ends. */
+export function canLoseAt({ kind, perWeek }: Pick<Target, 'kind' | 'perWeek'>, context: PlanContext): boolean {
+  const from = startOf(kind, context.start)?.value
+  if (from === undefined) return true
+  const found = targetFindings({ kind, perWeek, value: from - perWeek }, context)
+  return !found.some(({ code, outcome }) => code === 'pace' && outcome === 'stop')
+}
+
 /** What speaks for care or against a target, by the gate. */
 export const targetFindings = (target: Target, context: PlanContext): Finding[] =>
   courseFindings(safetyOf(context), courseOf(target, context))

@@ -40,7 +40,7 @@ const keyOf = (clientId: string, { at, day, protocolId }: IncomingRow, byDay: bo
   protocolId === null ? `${clientId} weight ${day}` : byDay ? `${clientId} ${day} ${protocolId}` : `${clientId} ${at}`
 
 /** Why a row cannot be kept whatever its values say, in whatever format it came; null: it can. */
-function unfitOf({ client, assessor, note, readings, day, protocolId }: IncomingRow): string | null {
+function unfitOf({ client, assessor, note, readings, day }: IncomingRow): string | null {
   const texts = [client.name, assessor, note, ...readings.map((one) => one.note)]
   // The database takes no NUL, and half a pair of surrogates is no character.
   if (texts.some((text) => text.includes('\0') || !text.isWellFormed()))

@@ -79,6 +79,52 @@ describe('a flag', () => {
   })
 })
 
+describe('what passes the gate, whoever and whatever', () => {
+  const anybody = fc.record({
+    sex: fc.constantFrom('female' as const, 'male' as const),
+    ageYears: fc.integer({ min: 10, max: 90 }),
+    heightCm: fc.integer({ min: 140, max: 205 }),
+    weightKg: fc.integer({ min: 35, max: 170 }),
+    percent: fc.option(fc.double({ min: 2, max: 55, noNaN: true })),
+    flags: fc.oneof(fc.constant([] as Flag[]), fc.subarray(Object.keys(FLAGS) as Flag[], { maxLength: 3 })),
+    preparing: fc.boolean(),
+  })
+  const anywhere = fc.record({
+    endKg: fc.integer({ min: 30, max: 170 }),
+    endPercent: fc.option(fc.double({ min: 1, max: 55, noNaN: true })),
+    weekKg: fc.double({ min: 0.01, max: 2, noNaN: true }),
+    weekPoints: fc.option(fc.double({ min: 0.05, max: 2, noNaN: true })),
+  })
+
+  it('is within every limit, worked out here a second time by hand', () => {
+    let passed = 0
+    fc.assert(
+      fc.property(anybody, anywhere, (facts, leads) => {
+        const course = { ...leads, startKg: facts.weightKg, weekKg: -leads.weekKg, direction: 'loss' as const }
+        if (outcome(courseFindings(facts, course)) === 'stop') return
+        passed += 1
+        const bmi = (kg: number) => kg / (facts.heightCm / 100) ** 2
+        expect(facts.ageYears).toBeGreaterThanOrEqual(18)
+        expect(Math.min(bmi(facts.weightKg), bmi(leads.endKg))).toBeGreaterThanOrEqual(facts.ageYears >= 65 ? 23 : 18.5)
+        const floor = { female: [13, 10], male: [5, 3] }[facts.sex][facts.preparing ? 1 : 0] ?? NaN
+        if (leads.endPercent !== null) expect(leads.endPercent).toBeGreaterThanOrEqual(floor)
+        const byPoints = facts.preparing && leads.weekPoints !== null && leads.endPercent !== null
+        if (byPoints) expect(leads.weekPoints).toBeLessThanOrEqual(1.001)
+        else {
+          const most = bmi(facts.weightKg) >= 30 ? [1.4, 0.012] : [0.9, 0.01]
+          expect(leads.weekKg).toBeLessThanOrEqual(Math.min(most[0] ?? 0, (most[1] ?? 0) * facts.weightKg) + 1e-3)
+        }
+        for (const flag of ['pregnant', 'breastfeeding', 'eating-disorder', 'dialysis', 'neutral-wish'] as const)
+          expect(facts.flags).not.toContain(flag)
+        if (facts.flags.some((flag) => flag === 'diabetes-medication' || flag === 'appetite-medication'))
+          expect(facts.flags).toContain('prescriber-agreed')
+      }),
+      { numRuns: 5000 },
+    )
+    expect(passed).toBeGreaterThan(50)
+  })
+})
+
 describe('a preparation', () => {
   const today = '2026-12-01'
   const preparation: Preparation = {

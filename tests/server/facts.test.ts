@@ -213,7 +213,13 @@ describe('limits', () => {
     expect(without.status).toBe(409)
     expect(without.body.message).toContain('guardian')
     const { id, ...form } = young
-    await coach.send('PATCH', `/api/clients/${id}`, { ...form, version: 1, guardianConsent: true })
+    await coach.send('PATCH', `/api/clients/${id}`, {
+      ...form,
+      version: 1,
+      guardianConsent: true,
+      guardianName: 'Hild Osk',
+      guardianConsentOn: '2026-01-10',
+    })
     expect((await coach.send('POST', `/api/clients/${id}/checkins`, start())).status).toBe(201)
   })
 })

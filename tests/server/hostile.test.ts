@@ -126,6 +126,8 @@ beforeAll(async () => {
       `POST /api/clients/${other.id}/plans`,
       () => ({ id: fresh(), checkinId: visit, kind: 'sum', value: 90, perWeek: 1, unit: 'mm', byDay: day }),
     ],
+    [`POST /api/clients/${clientId}/plans/${fresh()}/decisions`, () => ({ id: fresh(), reason: 'Her doctor agrees.' })],
+    [`POST /api/clients/${clientId}/own-file`, () => ({ figuresReason: '' })],
     [`POST /api/clients/${clientId}/neutral-leaves`, () => ({ id: fresh(), reason: 'The doctor asked.' })],
     [
       'POST /api/bookings',
@@ -245,7 +247,6 @@ describe('whatever is sent', () => {
       'POST /api/data/backups',
       'POST /api/data/damage/accept',
       'POST /api/data/imports/*/take-back',
-      'POST /api/clients/*/own-file',
       'POST /api/challenges/*/board',
       'POST /api/challenges/*/close',
       'POST /api/studies/*/close',

@@ -69,4 +69,74 @@ describe('a folder kept by an earlier version', () => {
     ])
     await client.close()
   })
+
+  it('gives old values the site they were truly taken at, or “level not said”', async () => {
+    const data = mkdtempSync(join(tmpdir(), 'oak-pinch-earlier-'))
+    made.push(data)
+    layTemplate('empty', data)
+    const client = new PGlite(join(data, 'postgres'))
+    await client.exec('drop schema public cascade; drop schema drizzle cascade; create schema public')
+    const database = drizzle(client)
+    await migrate(database, { migrationsFolder: upTo(22) })
+    const [studio, staff] = [uuid(), uuid()]
+    await client.query(`insert into studio (id, name) values ($1, 'Reedwater')`, [studio])
+    await client.query(
+      `insert into staff (id, studio_id, name, email, password_hash, role) values ($1, $2, 'Runa', 'r@reed.example', 'x', 'lead')`,
+      [staff, studio],
+    )
+    const person = async (name: string, thigh: string | null) => {
+      const id = uuid()
+      await client.query(
+        `insert into client (id, studio_id, name, sex, birth_date, usual_side) values ($1, $2, $3, 'female', '1990-01-01', 'right')`,
+        [id, studio, name],
+      )
+      if (thigh)
+        await client.query(`insert into landmark_note (client_id, site, note) values ($1, 'thigh-girth', $2)`, [
+          id,
+          thigh,
+        ])
+      return id
+    }
+    const visit = async (owner: string, protocol: string, sites: readonly string[]) => {
+      const id = uuid()
+      await client.query(
+        `insert into checkin (id, client_id, protocol_id, side, started_by, started_at, finished_at, day)
+         values ($1, $2, $3, 'right', $4, now(), now(), current_date)`,
+        [id, owner, protocol, staff],
+      )
+      for (const site of sites)
+        await client.query(
+          `insert into reading (id, checkin_id, site, round, value, unit, taken_at, taken_by, source)
+           values ($1, $2, $3, 1, 40, $4, now(), $5, 'keyboard')`,
+          [uuid(), id, site, site.includes('girth') ? 'cm' : 'mm', staff],
+        )
+      return id
+    }
+    const [bare, mid, upper] = [
+      await person('Aila', null),
+      await person('Bram', 'mid-thigh, by the scar'),
+      await person('Cato', 'under the buttock'),
+    ]
+    const kin = await visit(bare, 'kinanthropometry-8-girths', ['triceps', 'biceps', 'subscapular', 'thigh-girth'])
+    const laboratory = await visit(mid, 'laboratory-7-tape', ['triceps', 'thigh-girth'])
+    const contest = await visit(upper, 'contest-prep-9', ['triceps', 'biceps'])
+    const tape = await visit(upper, 'full-tape', ['thigh-girth'])
+    await client.query(
+      `insert into studio_set (id, set_id, studio_id, version, name, sites, policy, girth_policy, made_by)
+       values ($1, $2, $3, 1, 'Arms', '["triceps","biceps"]', 'laboratory', 'tape', $4)`,
+      [uuid(), uuid(), studio, staff],
+    )
+    await migrate(database, { migrationsFolder: ALL })
+    const sitesOf = async (id: string) =>
+      (
+        await client.query<{ site: string }>('select site from reading where checkin_id = $1 order by site', [id])
+      ).rows.map(({ site }) => site)
+    expect(await sitesOf(kin)).toEqual(['biceps-kin', 'subscapular', 'thigh-unsaid', 'triceps-kin'])
+    expect(await sitesOf(laboratory)).toEqual(['mid-thigh-girth', 'triceps'])
+    expect(await sitesOf(contest)).toEqual(['biceps-kin', 'triceps'])
+    expect(await sitesOf(tape)).toEqual(['thigh-girth'])
+    const sets = await client.query<{ sites: string[] }>('select sites from studio_set')
+    expect(sets.rows[0]?.sites).toEqual(['triceps', 'biceps-kin'])
+    await client.close()
+  })
 })

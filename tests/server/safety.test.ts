@@ -166,6 +166,44 @@ describe('what was agreed and a flag comes up against', () => {
   })
 })
 
+describe('a preparation for a fixed day', () => {
+  const cleared = {
+    day: addDays(today, 90),
+    begunOn: today,
+    clearedBy: 'Dr Elm',
+    clearedOn: today,
+    clearedUntil: addDays(today, 100),
+  }
+  // 17 % by seven folds: lean, and above what is never planned below.
+  const LEAN = [11, 9, 6, 7, 9, 12, 14]
+
+  it('allows with a clearance what is refused without, and is taken back with it', async () => {
+    const { id, checkinId } = await measured({ athlete: true }, { kg: 66, values: LEAN })
+    const target = plan(checkinId, { kind: 'percent', value: 12.2, perWeek: 0.3, unit: '%' })
+    const keep = () => coach.send('POST', `/api/clients/${id}/plans`, { ...target, id: uuid() })
+    const refused = await keep()
+    expect([refused.status, refused.text]).toEqual([422, expect.stringContaining('under 13')])
+    await change(id, { preparation: cleared })
+    const kept = await keep()
+    expect(kept.status, kept.text).toBe(200)
+    expect((await historyOf(id)).suspensions).toEqual([])
+    await change(id, { preparation: null })
+    expect((await historyOf(id)).suspensions).toMatchObject([{ about: 'plan', code: 'percent-end', mayGoOn: false }])
+  })
+
+  it.each([
+    ['without a doctor', { clearedBy: ' ' }, 'preparation.clearedBy'],
+    ['for more than 26 weeks', { day: addDays(today, 190), clearedUntil: addDays(today, 200) }, 'preparation.day'],
+    ['beyond its clearance', { clearedUntil: addDays(today, 80) }, 'preparation.clearedUntil'],
+  ])('is not stored %s', async (_, change, field) => {
+    const { status, body } = await coach.send('POST', '/api/clients', {
+      ...someClient(),
+      preparation: { ...cleared, ...change },
+    })
+    expect([status, body.fields.map((one) => one.field)]).toEqual([422, [field]])
+  })
+})
+
 describe('a plan by a route, whatever is drawn', () => {
   it('is stored only within the limits', { timeout: 240_000 }, async () => {
     let stored = 0

@@ -230,8 +230,7 @@ async function keepIt() {
                 <th scope="col">Week</th>
                 <th scope="col">About</th>
                 <th scope="col" class="right">On the scale, {{ units.mass }}</th>
-                <th scope="col" class="right">A reading, 95 %</th>
-                <th scope="col" class="right">Tissue, 95 %</th>
+                <th scope="col" class="right">95 % band</th>
                 <th scope="col" class="right">Fat</th>
                 <th scope="col" class="right">Lean</th>
               </tr>
@@ -241,16 +240,19 @@ async function keepIt() {
                 <td class="figure !py-1">{{ Math.round(row.day / 7) }}</td>
                 <td class="!py-1 whitespace-nowrap">{{ sayDay(addDays(today, row.day)) }}</td>
                 <td class="figure right !py-1 font-bold">{{ formatMass(row.scaleKg, units) }}</td>
-                <td class="figure right !py-1 whitespace-nowrap text-faded">
-                  <template v-if="row.band"
-                    >{{ formatMass(row.band.scaleLow, units) }} to {{ formatMass(row.band.scaleHigh, units) }}</template
-                  >
-                </td>
-                <td class="figure right !py-1 whitespace-nowrap text-faded">
-                  <template v-if="row.band"
-                    >{{ formatMass(row.band.weightLow, units) }} to
-                    {{ formatMass(row.band.weightHigh, units) }}</template
-                  >
+                <td class="right !py-1 whitespace-nowrap text-faded">
+                  <template v-if="row.band">
+                    <span class="figure block leading-5"
+                      >{{ formatMass(row.band.scaleLow, units) }} to {{ formatMass(row.band.scaleHigh, units) }}</span
+                    >
+                    <span class="block text-sm leading-5"
+                      >tissue
+                      <span class="figure"
+                        >{{ formatMass(row.band.weightLow, units) }} to
+                        {{ formatMass(row.band.weightHigh, units) }}</span
+                      ></span
+                    >
+                  </template>
                 </td>
                 <td class="figure right !py-1">{{ formatMass(row.fatKg, units) }}</td>
                 <td class="figure right !py-1">{{ formatMass(row.leanKg, units) }}</td>

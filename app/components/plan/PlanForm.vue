@@ -2,9 +2,9 @@
 import { useForm, useStore } from '@tanstack/vue-form'
 import { v7 as uuid } from 'uuid'
 import { daysBetween, isDay, type Day } from '#core/calendar'
-import { aimAt, firstWeekKg, lossRefusals, planLine, planNotes, planRefusals, startOf } from '#core/plan'
+import { aimAt, canLoseAt, firstWeekKg, lossRefusals, planLine, planNotes, planRefusals, startOf } from '#core/plan'
 import { TARGET_KINDS, type PlanLine, type TargetKind } from '#core/plan'
-import { formatMass, formatNumber, type Units } from '#core/units'
+import { formatMass, formatNumber, massToKg, type Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 import { planContext, targetOf } from '#shared/plan'
 import type { ClientHistory } from '#shared/schemas/following'
@@ -67,6 +67,17 @@ const shown = computed(() => targetShown(typed.value.kind, props.units))
 const from = computed(() => context.value && startOf(typed.value.kind, context.value.start))
 const read = computed(() => readPlan(typed.value, props.units, id))
 const target = computed(() => read.value.plan && targetOf(read.value.plan))
+/** Usual paces of a loss that can be kept for this person: the others are not offered. */
+const offered = computed(() =>
+  paces(typed.value.kind, props.units).filter((pace) => {
+    if (!context.value) return true
+    const perWeek =
+      typed.value.kind === 'fat' || typed.value.kind === 'weight'
+        ? massToKg(Number(pace), props.units.mass)
+        : Number(pace)
+    return canLoseAt({ kind: typed.value.kind, perWeek }, context.value)
+  }),
+)
 const refusals = computed(() => {
   if (!context.value || !target.value) return new Map<string, string>()
   return new Map(planRefusals(target.value, context.value).map(({ field, sentence }) => [field as string, sentence]))
@@ -184,7 +195,7 @@ watch(
           />
           <PressGroup
             label="Usual paces"
-            :options="paces(typed.kind, units).map((pace) => ({ id: pace, name: pace }))"
+            :options="offered.map((pace) => ({ id: pace, name: pace }))"
             :model-value="state.value"
             @update:model-value="field.handleChange($event ?? '')"
           />

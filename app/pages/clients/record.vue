@@ -56,7 +56,7 @@ function left() {
 
 /** What to know before anything else, and what waits for a decision. */
 const notes = computed(() =>
-  followed.history.value ? safetyNotes(followed.history.value, ends.value, todayHere()) : [],
+  followed.history.value ? safetyNotes(followed.history.value, ends.value, todayHere(), sayDay) : [],
 )
 const suspensions = computed(() => followed.history.value?.suspensions ?? [])
 const goingOn = shallowRef<Suspension | null>(null)

@@ -20,6 +20,7 @@ const marks = computed(() =>
 const near = computed(() =>
   CONFUSABLE.filter(({ sites }) => sites.includes(chosen.value)).map(({ sites, difference }) => ({
     other: SITES[sites[0] === chosen.value ? sites[1] : sites[0]],
+    both: `${SITES[sites[0]].name} and ${SITES[sites[1]].name.toLowerCase()}`,
     difference,
   })),
 )
@@ -78,10 +79,8 @@ function choose(id: string) {
       <p v-if="site.hint" class="mt-3 max-w-prose border-l-4 border-rule pl-3">{{ site.hint }}</p>
       <template v-if="near.length > 0">
         <h3 class="clear-both mt-5 mb-2 border-b border-ink pb-1 font-semibold">Not to be confused with</h3>
-        <div v-for="{ other, difference } in near" :key="other.id" class="mb-3 grid gap-x-6 sm:grid-cols-2">
-          <p class="font-semibold sm:col-span-2">
-            {{ site.name }} and {{ other.name.toLowerCase() }}: {{ difference }}
-          </p>
+        <div v-for="{ other, both, difference } in near" :key="other.id" class="mb-3 grid gap-x-6 sm:grid-cols-2">
+          <p class="font-semibold sm:col-span-2">{{ both }}: {{ difference }}</p>
           <p class="text-[15px] text-faded">{{ site.where }}</p>
           <p class="text-[15px] text-faded">
             {{ other.where }}

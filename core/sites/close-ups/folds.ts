@@ -166,7 +166,7 @@ export const FOLD_CLOSE_UPS: Readonly<Record<FoldSiteId, FoldCloseUp>> = {
   'abdominal-horizontal': {
     kind: 'fold',
     region: 'belly',
-    landmarks: { navel: skin('middle of the navel', [177, 100], 'right') },
+    landmarks: { navel: skin('middle of the navel', [177, 100], 'below') },
     mark: { rule: 'from', from: 'navel', across: -30, down: 10 },
     guides: [
       { from: 'navel', to: [147, 100], measured: true, words: '3 cm', label: 'above' },

@@ -50,6 +50,7 @@ const about = computed(() => {
     sex: person?.sex ?? ('female' as const),
     ageYears: person ? ageInYears(person.birthDate, todayHere()) : 0,
     pregnant: person?.flags.includes('pregnant') ?? false,
+    gentle: person?.flags.includes('anticoagulants') ?? false,
     bmi: kg !== null && person?.heightCm ? bmi(kg, person.heightCm) : null,
     largestFoldMm: before.value?.sumMm === null ? null : largest,
     lastProtocolId: last.value?.protocolId ?? null,

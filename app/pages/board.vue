@@ -26,8 +26,10 @@ const leftSaid = computed(() => {
   return left.value === 0 ? 'the last day' : `${left.value} ${left.value === 1 ? 'day' : 'days'} to go`
 })
 type Row = Board['groups'][number]['rows'][number]
-const shared = (rows: Row[], i: number) =>
-  rows[i]?.place != null && rows.filter(({ place }) => place === rows[i]?.place).length > 1
+const shared = (rows: Row[], i: number) => {
+  const own = rows[i]?.place ?? null
+  return own !== null && rows.filter(({ place }) => place === own).length > 1
+}
 const edge = (rows: Row[], i: number) => ({
   top: rows[i - 1]?.place !== rows[i]?.place,
   bottom: rows[i + 1]?.place !== rows[i]?.place,

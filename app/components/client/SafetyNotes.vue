@@ -3,11 +3,35 @@ import type { Suspension } from '#core/safety'
 import type { SafetyNote } from '#shared/safety-notes'
 
 /** What to know about a client before anything else: cautions, and what was agreed and does not count until decided. */
-const props = defineProps<{ clientId: string; notes: readonly SafetyNote[]; suspensions: readonly Suspension[] }>()
+const props = defineProps<{
+  clientId: string
+  notes: readonly SafetyNote[]
+  suspensions: readonly Suspension[]
+  /** The client may look: nothing about size or weight stands here. */
+  bare: boolean
+}>()
+
+/** Notes about the measured body, and not about the person. */
+const OF_BODY = new Set([
+  'large-folds',
+  'underweight',
+  'essential-fat',
+  'unplanned-loss',
+  'bmi-now',
+  'bmi-end',
+  'percent-now',
+  'percent-end',
+  'pace',
+])
 const emit = defineEmits<{ goOn: [suspension: Suspension] }>()
 
 /** What suspends something is said there, and not twice. */
-const others = computed(() => props.notes.filter(({ code }) => !props.suspensions.some((one) => one.code === code)))
+const others = computed(() =>
+  props.notes.filter(
+    ({ code }) =>
+      !(props.bare && OF_BODY.has(code)) && !props.suspensions.some((one) => one.mayGoOn && one.code === code),
+  ),
+)
 const all = ref(false)
 /** Notes shown before the rest is asked for. */
 const SHOWN = 2
@@ -26,8 +50,9 @@ const wayOf = ({ about }: Suspension) =>
       class="flex flex-wrap items-center gap-x-4 gap-y-1"
       :data-suspended="one.about"
     >
-      <span class="min-w-0 flex-1">
-        <strong class="text-alert">{{ nameOf(one) }} is suspended.</strong> {{ one.sentence }}
+      <span class="min-w-0 flex-1 max-sm:basis-full">
+        <strong class="text-alert">{{ nameOf(one) }} is suspended.</strong>
+        <template v-if="!(bare && OF_BODY.has(one.code))"> {{ one.sentence }}</template>
       </span>
       <button v-if="one.mayGoOn" type="button" class="press press-quiet min-h-10" @click="emit('goOn', one)">
         Let it go on

@@ -219,6 +219,7 @@ const takeHome = computed(() => {
       class="no-print"
       :client-id="client.id"
       :notes="notes"
+      :bare="bare"
       :suspensions="suspensions"
       @go-on="goingOn = $event"
     />

@@ -166,11 +166,11 @@ export const FOLD_CLOSE_UPS: Readonly<Record<FoldSiteId, FoldCloseUp>> = {
   'abdominal-horizontal': {
     kind: 'fold',
     region: 'belly',
-    landmarks: { navel: skin('middle of the navel', [177, 100], 'below') },
+    landmarks: { navel: skin('middle of the navel', [177, 100], 'above') },
     mark: { rule: 'from', from: 'navel', across: -30, down: 10 },
     guides: [
-      { from: 'navel', to: [147, 100], measured: true, words: '3 cm', label: 'above' },
-      { from: [147, 100], to: 'mark', measured: true, words: '1 cm', label: 'left' },
+      { from: 'navel', to: [147, 100], measured: true },
+      { from: [147, 100], to: 'mark', measured: true, words: '3 cm out, 1 cm down', label: 'left' },
     ],
     crest: 90,
   },

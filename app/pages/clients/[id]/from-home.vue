@@ -79,8 +79,12 @@ async function reload() {
           @removed="reload"
         />
         <p v-else class="max-w-prose text-lg text-faded">
-          Nothing has been handed in yet. Make a link and hold its code to their phone: weight every morning, the tape
-          and three pictures once a week, in ten minutes, without an account.
+          Nothing has been handed in yet. Make a link and hold its code to their phone:
+          {{
+            isNeutral(client, todayHere())
+              ? 'in neutral mode it opens the page to take home.'
+              : 'weight every morning, the tape and three pictures once a week, in ten minutes, without an account.'
+          }}
         </p>
       </div>
       <div class="grid content-start gap-8">

@@ -39,6 +39,8 @@ async function shownWhole() {
   await coach.click('button', 'Percent and masses')
   await coach.fill('[name="neutralReason"]', 'The care team asks for it.')
   await coach.click('button', 'Show numbers')
+  // What lies under the dialog takes no click before it has closed.
+  await coach.page.waitForFunction(() => document.querySelector('[role="dialog"]') === null)
 }
 const kcalOf = async (source: string) =>
   Number((await coach.textOf(`[data-source="${source}"] .figure`)).replaceAll(',', ''))

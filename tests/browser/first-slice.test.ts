@@ -86,6 +86,7 @@ describe('the main job, from an empty installation to the trend', () => {
 
   it('does not measure before consent is noted', async () => {
     await coach.click('a', 'Measure')
+    await coach.at(/\/measure$/)
     await coach.sees('Consent to touch and to keep data is not on record.')
     expect(await coach.page.$eval('form button[disabled]', (button) => button.textContent.trim())).toBe('Start')
     await studio.audit('prepare')

@@ -206,7 +206,7 @@ describe('the hand at the sheet', () => {
     const record = await holds(id, 5)
     expect(record.skips).toMatchObject([{ site: 'subscapular', reason: 'prefers-not', words: '' }])
     expect(record.remarks).toMatchObject([
-      { words: 'strap moved', readingId: record.readings.find(({ site }) => site === 'triceps')?.id },
+      { words: 'strap moved', readingId: record.readings.find(({ site }) => site === 'triceps-kin')?.id },
     ])
     expect(record.readings.find(({ site }) => site === 'front-thigh')?.method).toBe('underside-supported')
     expect(await coach.seriousFindings()).toEqual([])

@@ -56,7 +56,7 @@ describe('what to mind', () => {
     await studio.audit('the form with every flag')
     await coach.click('button', 'Keep changes')
     await coach.sees('The right side is not measured: choose the left.')
-    await coach.click('label', 'Left')
+    await coach.click('[data-field="usualSide"] button', 'Left')
     await coach.click('button', 'Keep changes')
     await coach.at(`/clients/${id}`)
     await coach.sees('Kidney disease: protein up to 0.8 g')

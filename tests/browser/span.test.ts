@@ -22,7 +22,7 @@ const VISITS = [
   { daysAgo: 90, values: FIRST.map((mm) => mm * 0.75), kg: 71.5 },
   { daysAgo: 60, values: FIRST.map((mm) => mm * 0.75 + (mm === 22 ? 0.5 : 0)), kg: 71.6 },
 ] as const
-/** Triceps and subscapular first, as in the seven; the other six are other sites. */
+/** The subscapular second, as in the seven; the triceps and the others are taken elsewhere. */
 const EIGHT = {
   daysAgo: 30,
   protocolId: 'kinanthropometry-8',
@@ -116,11 +116,11 @@ async function tab(name: string): Promise<void> {
 describe('the span', () => {
   it('refuses the percent across schools and offers the sum of the shared sites', async () => {
     await coach.sees('Measured by two schools (laboratory, kinanthropometry)')
-    await coach.sees('What can be compared: triceps, subscapular, their sum, and the weight.')
-    await coach.sees('Sum of the 2 shared')
+    await coach.sees('What can be compared: subscapular and the weight.')
+    await coach.sees('Subscapular alone')
     for (const id of ['fat', 'lean', 'percent']) expect((await figure(id)).change).toBe('')
-    // Triceps 10.5 and subscapular 9 both times.
-    expect(await figure('sum')).toMatchObject({ now: '19.5', change: '0.0', verdict: 'not-told' })
+    // 9 both times.
+    expect(await figure('sum')).toMatchObject({ now: '9.0', change: '0.0', verdict: 'not-told' })
     await studio.audit('across schools')
   })
 
@@ -167,7 +167,7 @@ describe('the span', () => {
     await coach.page.mouse.up()
     await expectSpan(0, 1)
     await coach.click('[data-shortcuts] button', 'First to last')
-    await coach.sees('Sum of the 2 shared')
+    await coach.sees('Subscapular alone')
     await coach.click('[data-shortcuts] button', 'Last two')
     await coach.page.focus('[data-jaw="to"]')
     await coach.keys('ArrowLeft')

@@ -156,6 +156,7 @@ function textOf(event: Event): string {
               { value: 'right', label: 'Right' },
               { value: 'left', label: 'Left' },
             ]"
+            :problem="told(state.meta.errors, 'usualSide')"
             :model-value="state.value"
             @update:model-value="$event && field.handleChange($event)"
           />

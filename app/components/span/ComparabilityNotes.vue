@@ -17,7 +17,9 @@ const shared = computed(() => {
   if (comparability.percent || !summed) return null
   if (summed.length === 0) return 'No fold is shared: only the weight can be compared.'
   const names = summed.map((site) => SITES[site].name.toLowerCase()).join(', ')
-  return `What can be compared: ${names}, their sum, and the weight.`
+  return summed.length === 1
+    ? `What can be compared: ${names} and the weight.`
+    : `What can be compared: ${names}, their sum, and the weight.`
 })
 </script>
 

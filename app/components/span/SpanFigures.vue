@@ -48,10 +48,10 @@ const plain = (change: Change | null) => said(change, (value) => formatChange(va
 const sumName = computed(() => {
   const { protocol } = props.now.facts
   const shared = props.span?.summed.length ?? 0
+  const [only] = props.span?.summed ?? []
   const own = props.now.result.session.sites.filter(({ site }) => props.span?.summed.includes(site)).length
-  return props.span?.sum && shared < foldCount.value && own === shared
-    ? `Sum of the ${shared} shared`
-    : protocol.sumName
+  if (!props.span?.sum || shared === foldCount.value || own !== shared) return protocol.sumName
+  return shared === 1 && only ? `${SITES[only].name} alone` : `Sum of the ${shared} shared`
 })
 const foldCount = computed(() => props.now.result.session.sites.filter(({ site }) => isFold(site)).length)
 

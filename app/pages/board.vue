@@ -30,6 +30,8 @@ const shared = (rows: Row[], i: number) => {
   const own = rows[i]?.place ?? null
   return own !== null && rows.filter(({ place }) => place === own).length > 1
 }
+/** Until a loss is beyond the error of measuring nobody has a place, and bars would show noise. */
+const hasPlaces = (rows: Row[]) => rows.some(({ place }) => place !== null)
 const edge = (rows: Row[], i: number) => ({
   top: rows[i - 1]?.place !== rows[i]?.place,
   bottom: rows[i + 1]?.place !== rows[i]?.place,
@@ -53,7 +55,7 @@ const edge = (rows: Row[], i: number) => ({
             v-for="(row, i) in group.rows"
             :key="row.name"
             class="grid grid-cols-[2.4em_minmax(0,1fr)_1.6em] items-center gap-[1vw] text-[clamp(18px,2.6vw,46px)] leading-[1.15]"
-            :data-row="row.place"
+            :data-row="row.place ?? ''"
           >
             <span
               class="figure flex h-[2.1em] items-center pl-[0.3em] font-bold"
@@ -71,17 +73,14 @@ const edge = (rows: Row[], i: number) => ({
             >
             <span class="min-w-0">
               <span class="block truncate">{{ row.name }}</span>
-              <span class="block h-[0.35em] border-l-3 border-ink bg-wash">
+              <span v-if="hasPlaces(group.rows)" class="block h-[0.35em] border-l-3 border-ink bg-wash">
                 <span class="block h-full bg-brass" :style="{ width: `${100 * row.share}%` }" />
               </span>
             </span>
-            <ChanceRing v-if="group.rows.some(({ place }) => place !== null)" :chance="row.first" />
+            <ChanceRing v-if="hasPlaces(group.rows)" :chance="row.first" />
           </li>
         </ol>
-        <p
-          v-if="!group.rows.some(({ place }) => place !== null)"
-          class="mt-[1vh] text-[clamp(16px,1.8vw,32px)] text-faded"
-        >
+        <p v-if="!hasPlaces(group.rows)" class="mt-[1vh] text-[clamp(16px,1.8vw,32px)] text-faded">
           No first place yet: no loss is beyond the error of measuring.
         </p>
       </section>
@@ -90,8 +89,10 @@ const edge = (rows: Row[], i: number) => ({
       The board fills with the second measurings.
     </p>
     <footer class="flex flex-wrap items-center gap-x-[2vw] text-[clamp(14px,1.4vw,24px)] text-faded">
-      <span>A bracket: they share the place.</span>
-      <span class="inline-flex items-center gap-2"><ChanceRing :chance="0.4" /> the chance of being first.</span>
+      <template v-if="board.groups.some(({ rows }) => hasPlaces(rows))">
+        <span>A bracket: they share the place.</span>
+        <span class="inline-flex items-center gap-2"><ChanceRing :chance="0.4" /> the chance of being first.</span>
+      </template>
       <span v-if="board.hidden > 0">{{ board.hidden }} more take part unshown.</span>
       <span class="ml-auto">{{ board.studioName }}</span>
     </footer>

@@ -95,11 +95,11 @@ export async function seedDemoWeek(
   if (clientId) await seedFromAfar(db, keep, { clientId, coachId: runa.id, today, now })
 }
 
-/** A challenge that has run for some weeks: who is in it and how they are shown. */
+/** A challenge that has run for most of a year, long enough for a loss to be real: who is in it and how they are shown. */
 const CHALLENGE = {
-  name: 'Autumn lake, fourteen weeks',
-  beganDaysAgo: 87,
-  days: 98,
+  name: 'Once around the lake, a year',
+  beganDaysAgo: 360,
+  days: 371,
   entries: [
     { name: 'Maren Osk', shownAs: 'name', alias: '' },
     { name: 'Tobin Hale', shownAs: 'alias', alias: 'Heron' },

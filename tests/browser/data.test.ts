@@ -90,7 +90,7 @@ describe('a coach’s spreadsheet', () => {
 })
 
 describe('data that leaves and is kept', () => {
-  it('is made, fetched, and backed up by hand', async () => {
+  it('is made, fetched, and backed up by hand', { timeout: 180_000 }, async () => {
     await coach.click('button', 'Make readings')
     await coach.page.waitForSelector('[data-made] a')
     const link = await coach.page.$eval('[data-made] a', (made) => [made.getAttribute('href'), made.textContent])

@@ -1,6 +1,6 @@
 import type { Random } from '../simulate'
 import type { Runner } from './standing'
-import { chiSquare } from './student'
+import { chiSquareOf } from './student'
 
 /** Spreads of true changes looked at, percentage points. */
 const GRID = Array.from({ length: 48 }, (_, i) => 0.25 + i * 0.4)
@@ -72,14 +72,7 @@ export function chancesOfFirst(runners: readonly Runner[], random: Random, draws
     const centre = (mean[i] ?? 0) + (meanSd[i] ?? 0) * random.normal()
     let [best, who] = [0, -1]
     all.forEach(({ change, variance, freedom }, j) => {
-      const own = Number.isFinite(freedom)
-        ? (variance * freedom) /
-          chiSquare(
-            () => random.normal(),
-            () => random.next(),
-            freedom,
-          )
-        : variance
+      const own = Number.isFinite(freedom) ? (variance * freedom) / chiSquareOf(random, freedom) : variance
       const share = spread / (spread + own)
       const value = share * change + (1 - share) * centre + Math.sqrt(share * own) * random.normal()
       if (value < best) [best, who] = [value, j]

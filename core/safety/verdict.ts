@@ -1,6 +1,7 @@
 import { fixed } from '../units/round'
 import type { Flag } from '../cautions/flags'
 import type { Sex } from '../equations/equation'
+import { bmi } from '../equations/measures'
 import { massToKg } from '../units'
 
 /** What a finding does: `caution` is shown beside, `stop` can never be stored. */
@@ -79,7 +80,7 @@ export const massSaid = (kg: number, decimals = 2) =>
 
 /** Body mass index, kg/m²; null where weight or height is not known. */
 export function bmiOf(weightKg: number | null, heightCm: number | null): number | null {
-  return weightKg === null || heightCm === null ? null : weightKg / (heightCm / 100) ** 2
+  return weightKg === null || heightCm === null ? null : bmi(weightKg, heightCm)
 }
 
 /** Limits met to the last digit that is typed are met. */

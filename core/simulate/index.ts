@@ -1,4 +1,5 @@
 export * from './random'
+export * from './chi-square'
 export * from './assessor'
 export * from './client'
 export * from './devices'

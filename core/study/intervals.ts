@@ -1,5 +1,5 @@
-import { seededRandom } from '../simulate'
-import { chiSquareAt, chiSquareDrawn, noncentralStudentAt } from './quantiles'
+import { chiSquareDrawn, seededRandom } from '../simulate'
+import { chiSquareAt, noncentralStudentAt } from './quantiles'
 
 /** A mean square with its degrees of freedom and the share it enters with. */
 export interface MeanSquare {

@@ -1,7 +1,6 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference -- jstat has no types of its own
 /// <reference path="./jstat.d.ts" />
 import jstat from 'jstat'
-import type { Random } from '../simulate'
 
 const { jStat } = jstat
 
@@ -60,18 +59,4 @@ export function noncentralStudentAt(p: number, freedom: number, off: number): nu
     else high = middle
   }
   return (low + high) / 2
-}
-
-/** A chi-square deviate with a whole number of degrees of freedom. */
-export function chiSquareDrawn({ normal, next }: Random, freedom: number): number {
-  // Marsaglia and Tsang 2000 from two degrees of freedom on; one is a normal squared.
-  if (freedom < 2) return normal() ** 2
-  const d = freedom / 2 - 1 / 3
-  const c = 1 / Math.sqrt(9 * d)
-  for (;;) {
-    const x = normal()
-    const v = (1 + c * x) ** 3
-    if (v > 0 && Math.log(Math.max(next(), Number.MIN_VALUE)) < 0.5 * x * x + d * (1 - v + Math.log(v)))
-      return 2 * d * v
-  }
 }

@@ -1,6 +1,7 @@
 export * from './bounds'
 export * from './mass'
 export * from './length'
+export * from './number'
 export * from './parse'
 export * from './format'
 export * from './round'

@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, eq, gt, inArray, isNull, sql } from 'drizzle-orm'
 import type { Day } from '../../core/calendar'
 import { barredFrom, BARRED_WORDS } from '../../core/challenge'
 import {
@@ -72,7 +72,14 @@ async function linksOf(db: Queryable, ids: readonly string[]) {
       reasonFor: clientLink.reasonFor,
     })
     .from(clientLink)
-    .where(and(inArray(clientLink.clientId, [...ids]), isNull(clientLink.revokedAt)))
+    .where(
+      and(
+        inArray(clientLink.clientId, [...ids]),
+        isNull(clientLink.revokedAt),
+        // A link that has run out asks for nothing any more.
+        gt(clientLink.expiresAt, new Date().toISOString()),
+      ),
+    )
 }
 
 /**

@@ -9,6 +9,7 @@ import {
   lengthToCm,
   massToKg,
   parseHeight,
+  parseNumber,
   parseLength,
   parseMass,
   parseWeight,
@@ -110,6 +111,23 @@ describe('reading a length as people write it', () => {
         expect(['value', 'ask', 'wrong']).toContain(parseWeight(text, 'lb').kind)
       }),
     )
+  })
+})
+
+describe('a plain number', () => {
+  it.each([
+    ['12', 12],
+    [' 0,5 ', 0.5],
+    ['−0.5', -0.5],
+    ['-2', -2],
+    ['+0.4', 0.4],
+    ['10.', 10],
+  ])('reads %j', (text, value) => {
+    expect(parseNumber(text)).toBe(value)
+  })
+
+  it.each(['', ' ', '-', '12 mm', '1 2', '1e3', '--1', 'twelve'])('is none in %j', (text) => {
+    expect(parseNumber(text)).toBeNaN()
   })
 })
 

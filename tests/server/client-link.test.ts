@@ -7,7 +7,7 @@ import { addDays } from '../../core/calendar'
 import { clientLink } from '../../server/db/schema'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import type { Floor } from '../../shared/schemas/checkin'
-import type { ClientInput } from '../../shared/schemas/client'
+import type { Client, ClientInput } from '../../shared/schemas/client'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { ClientHome, FromHome, LinkDoor } from '../../shared/schemas/link'
 import type { RecordPage } from '../../shared/schemas/record'
@@ -141,6 +141,11 @@ describe('a link', () => {
     const { id, token, phone } = await atHome()
     await phone.send('POST', '/api/hand-in/weigh-ins', weighIn())
     const [link] = (await fromHome(id)).links
+    const { id: _, archived: _archived, ...record } = (await coach.send<Client>('GET', `/api/clients/${id}`)).body
+    await coach.send('PATCH', `/api/clients/${id}`, { ...record, flags: ['pregnant'] })
+    const suspended = async () =>
+      (await coach.send<ClientHistory>('GET', `/api/clients/${id}/history`)).body.suspensions
+    expect(await suspended()).toHaveLength(1)
     await server.end()
     const store = await storeOf(server)
     await store.database
@@ -152,6 +157,12 @@ describe('a link', () => {
     const opened = await new Caller(server).send('POST', '/api/link/open', { token })
     expect(opened.status).toBe(410)
     expect(opened.text).toContain('has run out')
+    // It asks for no daily weight any more, so nobody has to decide about one.
+    expect(await suspended()).toEqual([])
+    await coach.send('PATCH', `/api/clients/${id}`, {
+      ...record,
+      version: (await coach.send<Client>('GET', `/api/clients/${id}`)).body.version,
+    })
     expect((await phone.send('GET', '/api/hand-in')).text).toContain('Nothing you have handed in is lost')
     const { body } = await coach.send<FromHome>('PATCH', `/api/clients/${id}/links/${link?.id}`, { days: 14 })
     expect(Date.parse(body.links[0]?.expiresAt ?? '')).toBeGreaterThan(Date.now() + 13 * 86_400_000)

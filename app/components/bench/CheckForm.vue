@@ -2,7 +2,7 @@
 import { v7 as uuid } from 'uuid'
 import { BLOCK_STEPS_MM, PRESSURE_RANGE, readBlock, type BlockStep } from '#core/devices'
 import { caliperCheckInput, type CaliperCheckSent, type RegisteredCaliper } from '#shared/schemas/caliper'
-import { formatChange, formatNumber } from '#core/units'
+import { formatChange, formatNumber, parseNumber } from '#core/units'
 
 /** A check against the block: zero and its steps, and the pressure where it was measured. */
 const props = defineProps<{ caliper: RegisteredCaliper; send: (check: CaliperCheckSent) => Promise<void> }>()
@@ -11,10 +11,9 @@ const steps = ref(BLOCK_STEPS_MM.map((mm) => ({ block: String(mm), read: '' })))
 const pressure = ref('')
 const problem = ref<string | null>(null)
 const { problem: refused, tell, busy } = useTelling()
-const number = (text: string) => Number(text.replace(',', '.').replace('−', '-'))
 const filled = computed(() => steps.value.filter(({ read }) => read.trim() !== ''))
 const taken = computed<BlockStep[]>(() =>
-  filled.value.map(({ block, read }) => ({ blockMm: number(block), readMm: number(read) })),
+  filled.value.map(({ block, read }) => ({ blockMm: parseNumber(block), readMm: parseNumber(read) })),
 )
 const found = computed(() =>
   taken.value.every(({ blockMm, readMm }) => Number.isFinite(blockMm) && Number.isFinite(readMm))
@@ -22,12 +21,12 @@ const found = computed(() =>
     : null,
 )
 const pressureOff = computed(() => {
-  const value = pressure.value.trim() === '' ? NaN : number(pressure.value)
+  const value = pressure.value.trim() === '' ? NaN : parseNumber(pressure.value)
   return value < PRESSURE_RANGE.low || value > PRESSURE_RANGE.high
 })
 const off = (place: number) => {
   const step = steps.value[place]
-  const value = step && step.read.trim() !== '' ? number(step.read) - number(step.block) : NaN
+  const value = step && step.read.trim() !== '' ? parseNumber(step.read) - parseNumber(step.block) : NaN
   return Number.isFinite(value) ? formatChange(value) : ''
 }
 
@@ -36,7 +35,7 @@ async function keep() {
     id: uuid(),
     checkedOn: todayHere(),
     steps: taken.value,
-    pressure: pressure.value.trim() === '' ? null : number(pressure.value),
+    pressure: pressure.value.trim() === '' ? null : parseNumber(pressure.value),
   }
   const checked = caliperCheckInput.safeParse(check)
   problem.value = checked.success ? null : (checked.error.issues[0]?.message ?? null)
@@ -74,7 +73,7 @@ async function keep() {
               :name="`read-${step.block}`"
             />
           </td>
-          <td class="figure right !py-1" :class="{ 'font-bold text-alert': Math.abs(number(off(i)) || 0) > 0.5 }">
+          <td class="figure right !py-1" :class="{ 'font-bold text-alert': Math.abs(parseNumber(off(i)) || 0) > 0.5 }">
             {{ off(i) }}
           </td>
         </tr>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { FLAGS } from '#core/cautions'
 import type { Suspension } from '#core/safety'
 import type { SafetyNote } from '#shared/safety-notes'
 
@@ -12,17 +13,9 @@ const props = defineProps<{
 }>()
 
 /** Notes about the measured body, and not about the person. */
-const OF_BODY = new Set([
-  'large-folds',
-  'underweight',
-  'essential-fat',
-  'unplanned-loss',
-  'bmi-now',
-  'bmi-end',
-  'percent-now',
-  'percent-end',
-  'pace',
-])
+const OF_BODY = new Set(['large-folds', 'underweight', 'essential-fat', 'unplanned-loss'])
+/** Reasons that say nothing about size or weight: what is on record about the person. */
+const ofPerson = (code: string) => code in FLAGS || code === 'under-18'
 const emit = defineEmits<{ goOn: [suspension: Suspension] }>()
 
 /** What suspends something is said there, and not twice. */
@@ -52,7 +45,7 @@ const wayOf = ({ about }: Suspension) =>
     >
       <span class="min-w-0 flex-1 max-sm:basis-full">
         <strong class="text-alert">{{ nameOf(one) }} is suspended.</strong>
-        <template v-if="!(bare && OF_BODY.has(one.code))"> {{ one.sentence }}</template>
+        <template v-if="!bare || ofPerson(one.code)"> {{ one.sentence }}</template>
       </span>
       <button v-if="one.mayGoOn" type="button" class="press press-quiet min-h-10" @click="emit('goOn', one)">
         Let it go on

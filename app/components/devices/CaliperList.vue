@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
 import { CAUTION_RULES, type CautionFacts } from '#core/cautions'
+import { parseNumber } from '#core/units'
 import { caliperFacts } from '#shared/checkin-facts'
 import { caliperCheckInput, caliperInput, RESOLUTIONS_MM, type Caliper } from '#shared/schemas/caliper'
 import { calipers } from '~/calls'
@@ -45,7 +46,7 @@ async function add() {
 }
 
 async function check(id: string) {
-  const deviationMm = Number(deviation.value.replace(',', '.').replace('−', '-') || NaN)
+  const deviationMm = parseNumber(deviation.value)
   const checkedOn = todayHere()
   const input = caliperCheckInput.safeParse({ id: uuid(), checkedOn, deviationMm })
   if (!input.success) return void (problem.value = input.error.issues[0]?.message ?? null)

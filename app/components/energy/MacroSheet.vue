@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { NUTRIENTS, splitDay, usualCarbohydrate, type GramRange, type Nutrient } from '#core/energy'
+import { parseNumber } from '#core/units'
 
 /** A day's kcal as grams, shares and plain words. */
 const props = defineProps<{
@@ -31,7 +32,7 @@ const RESTS = [
   { id: 'rest' as const, name: 'carbohydrate the rest' },
   { id: 'per-kg' as const, name: 'by weight, endurance' },
 ]
-const numberOf = (text: string) => (text.trim() === '' ? 0 : Number(text.trim().replace(',', '.')))
+const numberOf = (text: string) => (text.trim() === '' ? 0 : parseNumber(text))
 const bounds = { protein: [0.3, 5], fat: [5, 80], carbohydrate: [0.5, 15], alcohol: [0, 200] } as const
 const problems = computed(() => {
   const found: Partial<Record<keyof typeof typed, string>> = {}

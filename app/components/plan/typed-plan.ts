@@ -1,6 +1,5 @@
 import type { TargetKind } from '#core/plan'
-import { kgToMass, massToKg, parseMass, type Units } from '#core/units'
-import { scanNumbers } from '#core/units/scan'
+import { kgToMass, massToKg, parseMass, parseNumber, type Units } from '#core/units'
 import { unitOfTarget } from '#shared/plan'
 import { planInput, type PlanInput, type TargetUnit } from '#shared/schemas/plan'
 
@@ -32,8 +31,8 @@ function amount(text: string, kind: TargetKind, units: Units): Amount | { proble
     const parsed = parseMass(text, unit)
     return parsed.kind === 'value' ? { value: parsed.value, unit: parsed.unit } : { problem: parsed.sentence }
   }
-  const [first, ...more] = scanNumbers(text.replace(/(%|mm|points?)\s*$/i, '')) ?? []
-  return first && more.length === 0 && first.unit === '' ? { value: first.value, unit } : { problem: PLAIN }
+  const value = parseNumber(text.replace(/(%|mm|points?)\s*$/i, ''))
+  return value >= 0 ? { value, unit } : { problem: PLAIN }
 }
 
 function inUnit({ value, unit }: Amount, wanted: TargetUnit): number {

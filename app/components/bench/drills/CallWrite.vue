@@ -2,7 +2,7 @@
 import { CALLS, drawCalls, scoreCalls, spoken, type Answer, type Call, type CallScore } from '#core/drills'
 import { FOLDS } from '#core/sites'
 import { seededRandom } from '#core/simulate'
-import { formatNumber } from '#core/units'
+import { formatNumber, parseNumber } from '#core/units'
 
 /** A recorder's drill: values are called, or flashed where the browser cannot speak; some are odd and have to be questioned. */
 const props = defineProps<{ level: number }>()
@@ -50,7 +50,7 @@ function answer(given: Answer) {
 function write() {
   if (score.value) return again()
   if (!begun.value) return begin()
-  const mm = Number(typed.value.replace(',', '.'))
+  const mm = parseNumber(typed.value)
   if (typed.value.trim() === '' || !(mm > 0)) return void (problem.value = 'Write the value down, or question it.')
   answer({ kind: 'wrote', mm })
 }

@@ -2,7 +2,7 @@
 import { useRafFn } from '@vueuse/core'
 import { dialMiss, drawDial, needleAt, type DialRound } from '#core/drills'
 import { seededRandom } from '#core/simulate'
-import { formatNumber } from '#core/units'
+import { formatNumber, parseNumber } from '#core/units'
 
 /** A round dial: the needle falls onto the fold, settles and creeps; it is read two seconds after full pressure. */
 const props = defineProps<{ level: number }>()
@@ -37,7 +37,7 @@ watch(typed, (text) => {
 function keep() {
   if (result.value) return again()
   if (began.value === null) return begin()
-  const mm = Number(typed.value.replace(',', '.'))
+  const mm = parseNumber(typed.value)
   problem.value = typed.value.trim() !== '' && mm > 0 && mm <= 80 ? null : 'Type what the needle said, in mm.'
   if (problem.value) return
   pause()

@@ -6,6 +6,8 @@ import { drizzle } from 'drizzle-orm/pglite'
 import { migrate } from 'drizzle-orm/pglite/migrator'
 import { v7 as uuid } from 'uuid'
 import { afterAll, describe, expect, it } from 'vitest'
+import type { Transaction } from '../../server/db/database'
+import { splitOldSites } from '../../server/exchange/old-sites'
 import { layTemplate } from '../../scripts/lib/template.mjs'
 
 const ALL = resolve(import.meta.dirname, '../../server/db/migrations')
@@ -131,12 +133,40 @@ describe('a folder kept by an earlier version', () => {
       (
         await client.query<{ site: string }>('select site from reading where checkin_id = $1 order by site', [id])
       ).rows.map(({ site }) => site)
+    const isSplit = async () => {
+      expect(await sitesOf(kin)).toEqual(['biceps-kin', 'subscapular', 'thigh-unsaid', 'triceps-kin'])
+      expect(await sitesOf(laboratory)).toEqual(['mid-thigh-girth', 'triceps'])
+      expect(await sitesOf(contest)).toEqual(['biceps-kin', 'triceps'])
+      expect(await sitesOf(tape)).toEqual(['thigh-girth'])
+      const sets = await client.query<{ sites: string[] }>('select sites from studio_set')
+      expect(sets.rows[0]?.sites).toEqual(['triceps', 'biceps-kin'])
+    }
+    await isSplit()
+    // An archive of that version brings the same facts: whole, and merged into a studio in use.
+    const asBefore = () =>
+      client.exec(`update reading set site = case when site like '%-kin' then replace(site, '-kin', '')
+          when site in ('thigh-unsaid', 'mid-thigh-girth') then 'thigh-girth' else site end;
+        delete from landmark_note where site <> 'mid-thigh-girth' and note like 'mid-thigh%';
+        update landmark_note set site = 'thigh-girth' where site = 'mid-thigh-girth';
+        update studio_set set sites = '["triceps","biceps"]'`)
+    await asBefore()
+    expect(await sitesOf(kin)).toEqual(['biceps', 'subscapular', 'thigh-girth', 'triceps'])
+    const split = (importId: string | null) =>
+      database.transaction((tx) => splitOldSites(tx as unknown as Transaction, importId))
+    await split(null)
+    await isSplit()
+    await asBefore()
+    const merged = uuid()
+    await client.query(
+      `insert into data_import (id, studio_id, kind, file_name, brought_by, clients, checkins, readings, weigh_ins)
+       values ($1, $2, 'archive', 'a.zip', $3, 0, 1, 4, 0)`,
+      [merged, studio, staff],
+    )
+    await client.query(`insert into imported_item (import_id, kind, item_id) values ($1, 'checkin', $2)`, [merged, kin])
+    await split(merged)
     expect(await sitesOf(kin)).toEqual(['biceps-kin', 'subscapular', 'thigh-unsaid', 'triceps-kin'])
-    expect(await sitesOf(laboratory)).toEqual(['mid-thigh-girth', 'triceps'])
-    expect(await sitesOf(contest)).toEqual(['biceps-kin', 'triceps'])
-    expect(await sitesOf(tape)).toEqual(['thigh-girth'])
-    const sets = await client.query<{ sites: string[] }>('select sites from studio_set')
-    expect(sets.rows[0]?.sites).toEqual(['triceps', 'biceps-kin'])
+    // What was here already stays as it is.
+    expect(await sitesOf(contest)).toEqual(['biceps', 'triceps'])
     await client.close()
   })
 })

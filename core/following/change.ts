@@ -1,8 +1,8 @@
 import type { Day } from '../calendar'
 import type { SiteId } from '../sites'
 import type { FigureSeriesOf } from './figures'
-import type { Noise } from './noise'
-import { judge, REAL_ODDS, type Judging, type VerdictKind } from './verdict'
+import { meanOver, type Noise } from './noise'
+import { judge, type Judging, type Standing, type VerdictKind } from './verdict'
 import type { FigureId } from './weights'
 
 /** A figure over a span: what was measured at both ends, and what its whole history between them allows to be said. */
@@ -15,54 +15,62 @@ export interface Change {
   change: number
   low: number
   high: number
-  /** How much likelier the history is if something changed; divided by the search where there was one. */
+  /** How much likelier the history is if something changed. */
   odds: number
+  /** The odds it takes to be real: more where start or figure were found by looking. */
+  needed: number
   verdict: VerdictKind
-  /** The site a `one-site` verdict rests on. */
+  /** The site a `one-fold` verdict rests on. */
   site: SiteId | null
-  /** What the odds were divided by: 1 where start and figure were chosen beforehand. */
-  searched: number
   /** Check-ins the verdict stands on. */
   visits: number
-  /** Day of the check-in at which the odds first passed the line of real; null: never. */
+  /** Day of the check-in at which it was first real; null: never, or not asked for. */
   realOn: Day | null
+  /** What was said until now: the next look goes on from it. */
+  standing: Standing
   /** The figure's error at a visit: standard deviation, its degrees of freedom, and clients it was learnt from (0: assumed). */
   noise: { sd: number; freedom: number; clients: number }
 }
 
 /** The standard deviation of a visit that a noise makes of an assumed variance, and its degrees of freedom. */
 export function noiseOf(noise: Noise, variance: number): Change['noise'] {
-  let [scale, freedom] = [0, 0]
-  for (const { weight, a, b } of noise.models) {
-    scale += (weight * b) / a
-    freedom += weight * 2 * a
-  }
+  const scale = meanOver(noise, (_, one) => one)
+  const freedom = meanOver(noise, (_, __, one) => one)
   return { sd: Math.sqrt(scale * variance), freedom, clients: noise.learntFrom.clients }
+}
+
+/** How a figure over its visits is judged: noises by the day of the look where earlier looks are asked for. */
+export interface ChangeJudging extends Omit<Judging, 'running'> {
+  noiseOn?: (day: Day) => Noise
 }
 
 /** Judges a figure over its visits. Null where it is not there at two of them. */
 export function changeOf(
   figure: FigureId,
   over: Pick<FigureSeriesOf, 'series' | 'days'> | null,
-  judging: Judging,
+  { noiseOn, ...judging }: ChangeJudging,
 ): Change | null {
-  const judged = over && judge(over.series, judging)
-  if (!over || !judged) return null
+  if (!over) return null
+  const { days } = over
+  const running = noiseOn && ((look: number) => noiseOn(days[look] as Day))
+  const judged = judge(over.series, { ...judging, ...(running ? { running } : {}) })
+  if (!judged) return null
   const { values, variances } = over.series
-  const first = judged.running.findIndex((one) => one >= REAL_ODDS)
+  const { change, low, high, odds, needed, verdict, site, standing, realAt } = judged
   return {
     figure,
     then: values[0] ?? NaN,
     now: values.at(-1) ?? NaN,
-    change: judged.change,
-    low: judged.low,
-    high: judged.high,
-    odds: judged.odds,
-    verdict: judged.verdict,
-    site: judged.site,
-    searched: judged.searched,
+    change,
+    low,
+    high,
+    odds,
+    needed,
+    verdict,
+    site,
     visits: values.length,
-    realOn: over.days[first] ?? null,
+    realOn: realAt === null ? null : (days[realAt] ?? null),
+    standing,
     noise: noiseOf(judging.noise, variances.reduce((sum, one) => sum + one, 0) / variances.length),
   }
 }

@@ -4,7 +4,7 @@ import { onTermsOf, weighedAlike } from '../composition/terms'
 import { ASSUMED_ERRORS, weighingVariance, type ErrorModel } from '../error/model'
 import { copyingIn } from './copies'
 import { figureOver, varianceTeller, type VarianceParts } from './figures'
-import type { Noise } from './noise'
+import { meanOver, type Noise } from './noise'
 import { modelOfParts, type LearntParts } from './parts'
 import { figureTerms, foldsAmong, weightsOf, type FigureId } from './weights'
 
@@ -72,7 +72,7 @@ export function errorParts(
   const partsAt = varianceTeller(weights, terms, settings)
   const differs = conditionChanges(first.facts.conditions ?? {}, last.facts.conditions ?? {}).length > 0
   const [a, b] = [partsAt(first, false), partsAt(last, differs)]
-  const scale = noise.models.reduce((sum, one) => sum + (one.weight * one.b) / one.a, 0)
+  const scale = meanOver(noise, (_, one) => one)
   const [then, now] = over.series.hands ?? []
   const parts: Record<Component, number> = { reading: 0, mark: 0, day: 0, weight: 0, bend: 0, hand: 0 }
   for (const part of Object.keys(a) as (keyof VarianceParts)[]) parts[part] = scale * (a[part] + b[part])

@@ -1,9 +1,8 @@
-import { COURSES, noiseTerms, type CourseModel } from './course-filter'
-import { runCourses } from './course-runs'
 import { Mixture } from './mixture'
 import type { Noise } from './noise'
-import { filterSeriesOf, heldOf, likelihoodOf, scaleOf, type OddsSeries } from './odds'
+import { ESTIMATE_WAYS, estimateParts, figureRuns, type OddsSeries } from './odds'
 import { smoothCourse } from './smoother'
+import type { Way } from './figure-runs'
 
 /** Where a figure lay at a visit, its noise taken off: best estimate and 95 % interval, unit of the figure. */
 export interface CoursePoint {
@@ -14,8 +13,8 @@ export interface CoursePoint {
 
 /**
  * The smoothed course of a figure through its whole history: at every visit what lay under the readings, all readings
- * known, from the same courses and noises as the odds and without a part for no change. Between visits it runs straight.
- * Other hands' offsets are taken off: it is the course as the first visit's hand would have measured it.
+ * known, from the same courses and noises as the estimate of its change. Between visits it runs straight. Other hands'
+ * offsets are taken off: it is the course as the first visit's hand would have measured it.
  * @param places visits at which it is wanted; all without
  * @returns a point for each of them; null with fewer than two visits
  */
@@ -24,24 +23,20 @@ export function smoothedCourse(
   held: Noise,
   places: readonly number[] = series.weeks.map((_, i) => i),
 ): CoursePoint[] | null {
-  const count = series.weeks.length
-  if (count < 2) return null
-  const filter = filterSeriesOf(series)
-  const parts = heldOf(held).flatMap((noise) => {
-    const terms = noiseTerms(filter, noise)
-    const logOf = likelihoodOf(noise, count)
-    const { moved } = runCourses(filter, terms, false)
-    return moved.map(({ lastSquares, lastLog }, k) => ({
-      log: logOf(count - 1, lastLog, lastSquares),
-      ...scaleOf(noise, lastSquares, count),
-      ...smoothCourse(filter, terms, COURSES[k] as CourseModel),
-    }))
-  })
+  if (series.weeks.length < 2) return null
+  const { figure, unit } = figureRuns(series)
+  const from = (series.values[0] as number) - (series.biases?.[0] ?? 0)
+  const parts = estimateParts(figure, held).map(({ type, course, log, scale, freedom }) => ({
+    log,
+    scale,
+    freedom,
+    ...smoothCourse(figure, type, ESTIMATE_WAYS[course] as Way),
+  }))
   const mixture = new Mixture()
   return places.map((i) => {
     mixture.clear()
     for (const { log, scale, freedom, means, variances } of parts)
-      mixture.add(log, means[i] as number, Math.sqrt(scale * (variances[i] as number)), freedom)
+      mixture.add(log, from + unit * (means[i] as number), unit * Math.sqrt(scale * (variances[i] as number)), freedom)
     const { change: value, low, high } = mixture.interval()
     return { value, low, high }
   })

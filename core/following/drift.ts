@@ -6,7 +6,7 @@ import { Z_95 } from '../error/interval'
 import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import { copyingIn } from './copies'
 import { figureOver } from './figures'
-import type { Noise } from './noise'
+import { meanOver, type Noise } from './noise'
 import { foldsAmong, siteTerms } from './weights'
 
 /** How far one client's sum of folds moved in one assessor's hands, as a share of it. */
@@ -78,11 +78,8 @@ export function moveOf(visits: readonly SpanEnd[], model: ErrorModel = ASSUMED_E
 }
 
 /** Variance of the difference of two visits some weeks apart under a noise, in units of a visit's assumed variance. */
-function differenceUnder({ models }: Noise, weeks: number): number {
-  return models.reduce(
-    (sum, { rho, white, weight, a, b }) => sum + weight * (b / a) * 2 * (1 - (1 - white) * rho ** weeks),
-    0,
-  )
+function differenceUnder(noise: Noise, weeks: number): number {
+  return meanOver(noise, ({ rho, white }, scale) => scale * 2 * (1 - (1 - white) * rho ** weeks))
 }
 
 /**

@@ -106,7 +106,7 @@ export interface FigureSettings {
 /**
  * A figure over visits that can be compared with the last of them, on its terms, each with the variance the model takes.
  * @param ends on the terms of the last (see `onTermsOf`), oldest first
- * @returns null with fewer than two visits that hold it, or when the last holds it not
+ * @returns null with fewer than two days of visits that hold it, or when the last does not hold it
  */
 export function figureOver(
   figure: FigureId,
@@ -128,23 +128,45 @@ export function figureOver(
       asLast.every((alike) => alike[i]),
   )
   const first = places[0]
-  if (first === undefined || places.length < 2 || places.at(-1) !== ends.length - 1) return null
+  if (first === undefined || places.at(-1) !== ends.length - 1) return null
+  const hands = columns.hands(first)
+  const visits = byDay(places, columns.dayNumbers, hands)
+  if (visits.length < 2) return null
   const start = columns.dayNumbers[first] as number
-  const [differing, hands] = [columns.differing(first), columns.hands(first)]
+  const differing = columns.differing(first)
   const partsAt = varianceTeller(weights, terms, settings, columns)
-  const held = places.map((i) => ends[i] as SpanEnd)
-  const own = places.map((i) => hands[i] as string)
+  const last = visits.map((own) => own.at(-1) as number)
+  const held = last.map((i) => ends[i] as SpanEnd)
+  const own = last.map((i) => hands[i] as string)
   return {
     ends: held,
-    days: places.map((i) => columns.days[i] as Day),
+    days: last.map((i) => columns.days[i] as Day),
     series: {
-      weeks: places.map((i) => ((columns.dayNumbers[i] as number) - start) / 7),
-      values: places.map((i) => values[i] as number),
-      variances: places.map((i) => totalOf(partsAt(ends[i] as SpanEnd, differing[i] as boolean, i))),
+      weeks: last.map((i) => ((columns.dayNumbers[i] as number) - start) / 7),
+      values: visits.map((all) => all.reduce((sum, i) => sum + (values[i] as number), 0) / all.length),
+      variances: visits.map((all) => {
+        const parts = all.map((i) => partsAt(ends[i] as SpanEnd, differing[i] as boolean, i))
+        // One visit with more readings: the marks, the day and the weight stay as they are.
+        const reading = parts.reduce((sum, one) => sum + one.reading, 0) / all.length ** 2
+        return totalOf({ ...(parts.at(-1) as VarianceParts), reading })
+      }),
       hands: own,
       ...offsetsBetween(held, own, weights, terms, settings.model),
     },
   }
+}
+
+/** Visits of one day are one: those of the hand that measured last. */
+function byDay(places: readonly number[], days: readonly number[], hands: readonly string[]): number[][] {
+  const visits: number[][] = []
+  for (const place of places) {
+    const before = visits.at(-1)
+    const latest = before?.at(-1)
+    if (!before || latest === undefined || days[latest] !== days[place]) visits.push([place])
+    else if (hands[latest] === hands[place]) before.push(place)
+    else visits[visits.length - 1] = [place]
+  }
+  return visits
 }
 
 /** What is held of each hand's offset against the first's: what studies found taken off, what is left as a variance. */

@@ -1,12 +1,15 @@
 import { dayNumber, type Day } from '../calendar'
 import type { SpanEnd } from '../composition/end-figures'
+import { dayOf } from '../composition/facts'
 import { onTermsOf, weighedAlike } from '../composition/terms'
 import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import { isFold } from '../sites'
 import { copyingIn } from './copies'
-import { figureOver } from './figures'
-import { ASSUMED_NOISE, evidenceOf, NOISE_GRID, type Evidence, type Noise } from './noise'
-import { EvidencePool } from './noise-pool'
+import { figureOver, type FigureSeriesOf } from './figures'
+import { Speaker, SPEAKS_FROM, type Evidence } from './evidence'
+import type { Noise } from './noise'
+import { countedUntil, HandPool, longestOf, noiseFromOthers, type Longest } from './noise-pool'
+import { ASSUMED_NOISE } from './studio-grid'
 import type { ScaleSaid } from '../study/feeding'
 import { figureTerms, foldsAmong, isByEquation, type FigureId } from './weights'
 
@@ -17,14 +20,15 @@ export type Family = (typeof FAMILIES)[number]
 /** Noise by family. */
 export type Noises = Readonly<Record<Family, Noise>>
 
-/** What one client's check-ins say about the noise, by family, and who measured them last. */
+/** What one client's check-ins say about the noise, by family and hand, and who took them. */
 export interface ClientEvidence {
-  assessorId: string | null
+  /** Weeks of the check-ins, and who took each. */
+  taken: readonly { week: number; assessorId: string | null }[]
   families: Partial<Record<Family, Evidence[]>>
 }
 
 /** Nothing said. */
-export const NO_EVIDENCE: ClientEvidence = { assessorId: null, families: {} }
+export const NO_EVIDENCE: ClientEvidence = { taken: [], families: {} }
 
 function everyFamily<T>(make: (family: Family) => T): Record<Family, T> {
   return Object.fromEntries(FAMILIES.map((family) => [family, make(family)])) as Record<Family, T>
@@ -45,15 +49,35 @@ export function weekOf(day: Day): number {
   return dayNumber(day) / 7
 }
 
+/**
+ * A figure's history by hand: what one hand read speaks for that hand alone, and what lies between two hands for neither.
+ * Weights are the scale's, whoever reads it.
+ */
+function byHand(figure: FigureId, { series, days, ends }: FigureSeriesOf): Evidence[] {
+  const weeks = days.map(weekOf)
+  const assessorAt = (place: number) => ends[place]?.facts.assessorId ?? null
+  const hands = figure === 'weight' ? days.map(() => '') : (series.hands ?? days.map(() => ''))
+  return [...new Set(hands)].map((hand) => {
+    const places = hands.flatMap((one, place) => (one === hand ? [place] : []))
+    const of = (all: readonly number[]) => places.map((place) => all[place] as number)
+    return {
+      assessorId: assessorAt(places.at(-1) as number),
+      weeks: of(weeks),
+      values: of(series.values),
+      variances: of(series.variances),
+    }
+  })
+}
+
 /** What a client's check-ins say about the noise, on the terms of the newest. Oldest first. */
 export function clientEvidence(
   visits: readonly SpanEnd[],
   { model = ASSUMED_ERRORS, families = FAMILIES }: { model?: ErrorModel; families?: readonly Family[] } = {},
 ): ClientEvidence {
   const newest = visits.at(-1)
-  // A line needs three.
   if (!newest) return NO_EVIDENCE
-  if (visits.length < 3) return { ...NO_EVIDENCE, assessorId: newest.facts.assessorId ?? null }
+  const taken = visits.map(({ facts }) => ({ week: weekOf(dayOf(facts)), assessorId: facts.assessorId ?? null }))
+  if (visits.length < SPEAKS_FROM) return { taken, families: {} }
   const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
   const now = ends.at(-1) ?? newest
   const sites = now.result.session.sites.filter(({ value }) => value !== null).map(({ site }) => site)
@@ -65,26 +89,12 @@ export function clientEvidence(
     const family = familyOf(figure)
     if (!families.includes(family)) continue
     const over = figureOver(figure, ends, terms, settings)
-    if (!over || over.ends.length < 3) continue
-    const weeks = over.days.map(weekOf)
-    ;(found[family] ??= []).push(evidenceOf({ ...over.series, weeks }))
+    if (!over) continue
+    const own = byHand(figure, over).filter(({ weeks }) => weeks.length >= SPEAKS_FROM)
+    if (own.length > 0) (found[family] ??= []).push(...own)
   }
-  return { assessorId: newest.facts.assessorId ?? null, families: found }
+  return { taken, families: found }
 }
-
-type Pools = Partial<Record<Family, EvidencePool>>
-
-function poolsOf(all: readonly ClientEvidence[]): Pools {
-  const pools: Pools = {}
-  for (const family of FAMILIES) {
-    const own = all.flatMap(({ families }) => families[family] ?? [])
-    if (own.length > 0) pools[family] = new EvidencePool(own)
-  }
-  return pools
-}
-
-/** Degrees of freedom from which an assessor's own clients speak for them alone. */
-const ENOUGH_ALONE = 60
 
 /** Families a repeat study speaks about: weights do not enter it, so fat and lean mass are left to what is learnt. */
 const OF_STUDY = ['sum', 'fold', 'girth'] as const
@@ -92,22 +102,55 @@ const OF_STUDY = ['sum', 'fold', 'girth'] as const
 /** What a repeat study of an assessor says, beside what is learnt from clients, from the day it was closed. */
 export function studyEvidence(said: readonly ScaleSaid[], source: { assessorId: string; day: Day }): ClientEvidence {
   const families: ClientEvidence['families'] = {}
+  const week = weekOf(source.day)
   for (const { figure, freedom, squares } of said) {
     if (!OF_STUDY.includes(figure)) continue
-    // Alike under every model: people measured twice a day say nothing about what lasts from week to week.
-    const step = { freedom, squares: NOISE_GRID.map(() => squares), logs: NOISE_GRID.map(() => 0) }
-    families[figure] = [{ weeks: [weekOf(source.day)], steps: [step], ofStudy: true }]
+    const study = { freedom: Math.round(freedom), squares }
+    families[figure] = [{ weeks: [week], values: [], variances: [], study, assessorId: source.assessorId }]
   }
-  return { assessorId: source.assessorId, families }
+  return { taken: [{ week, assessorId: source.assessorId }], families }
+}
+
+/** One family of a studio: every client's histories, added up by hand. */
+class FamilyPool {
+  private readonly own = new Map<string, Speaker[]>()
+  private readonly longest = new Map<string, Longest>()
+  private readonly hands = new Map<string | null, HandPool>()
+
+  constructor(all: ReadonlyMap<string, ClientEvidence>, family: Family) {
+    const byHand = new Map<string | null, Speaker[]>()
+    for (const [id, { families }] of all) {
+      const given = families[family]
+      if (!given) continue
+      const speakers = given.map((one) => new Speaker(one))
+      this.own.set(id, speakers)
+      const longest = longestOf(given)
+      if (longest) this.longest.set(id, longest)
+      for (const speaker of speakers) {
+        const hand = speaker.evidence.assessorId
+        const have = byHand.get(hand)
+        if (have) have.push(speaker)
+        else byHand.set(hand, [speaker])
+      }
+    }
+    for (const [hand, speakers] of byHand) this.hands.set(hand, new HandPool(speakers))
+  }
+
+  noiseFor(clientId: string, until: number, hands: ReadonlySet<string | null>, studies: readonly Speaker[]): Noise {
+    const own = this.own.get(clientId) ?? []
+    const of = (near: boolean) =>
+      [...this.hands].flatMap(([hand, pool]) => (hands.has(hand) === near ? [pool.without(own, until)] : []))
+    const others = [...this.longest].flatMap(([id, one]) => (id === clientId ? [] : [one]))
+    return noiseFromOthers(of(true), of(false), studies, countedUntil(others, until))
+  }
 }
 
 /**
- * Noises learnt from the clients of a studio: for each of them from all others, of their assessor where those are enough,
- * and from their assessor's repeat studies.
+ * Noises learnt from the clients of a studio: for each of them from all others, those of the hands that measured them
+ * first, and from repeat studies of these hands.
  */
 export class StudioNoise {
-  private readonly everybody: Pools
-  private readonly byAssessor = new Map<string, Pools>()
+  private readonly pools = new Map<Family, FamilyPool>()
 
   /**
    * @param all evidence of every client, by their id
@@ -116,31 +159,30 @@ export class StudioNoise {
   constructor(
     private readonly all: ReadonlyMap<string, ClientEvidence>,
     private readonly studies: readonly ClientEvidence[] = [],
-  ) {
-    const given = [...all.values()]
-    this.everybody = poolsOf(given)
-    const assessors = new Set(given.flatMap(({ assessorId }) => assessorId ?? []))
-    if (assessors.size < 2) return
-    for (const id of assessors) {
-      this.byAssessor.set(id, poolsOf(given.filter(({ assessorId }) => assessorId === id)))
-    }
+  ) {}
+
+  private pool(family: Family): FamilyPool {
+    const known = this.pools.get(family)
+    if (known) return known
+    const made = new FamilyPool(this.all, family)
+    this.pools.set(family, made)
+    return made
   }
 
   /**
    * What is held of the noise for one client, on a day: learnt from the others up to it.
    * @param until without it everything counts
+   * @param families others stay as assumed
    */
-  for(clientId: string, until?: Day): Noises {
+  for(clientId: string, until?: Day, families: readonly Family[] = FAMILIES): Noises {
     const week = until === undefined ? Infinity : weekOf(until)
-    const own = this.all.get(clientId) ?? NO_EVIDENCE
-    const theirs = this.byAssessor.get(own.assessorId ?? '')
-    const studied = own.assessorId ? this.studies.filter(({ assessorId }) => assessorId === own.assessorId) : []
+    const { taken } = this.all.get(clientId) ?? NO_EVIDENCE
+    const hands = new Set(taken.flatMap((one) => (one.week <= week ? [one.assessorId] : [])))
+    const closed = this.studies.filter(({ taken: [at] }) => at && at.week <= week && hands.has(at.assessorId))
     return everyFamily((family) => {
-      const given = own.families[family] ?? []
-      const said = studied.flatMap(({ families }) => families[family] ?? [])
-      const alone = theirs?.[family]?.noiseWithout(given, week, said)
-      if (alone && alone.learntFrom.freedom >= ENOUGH_ALONE) return alone
-      return (this.everybody[family] ?? new EvidencePool([])).noiseWithout(given, week, said)
+      if (!families.includes(family)) return ASSUMED_NOISE
+      const studies = closed.flatMap((one) => (one.families[family] ?? []).map((said) => new Speaker(said)))
+      return this.pool(family).noiseFor(clientId, week, hands, studies)
     })
   }
 }

@@ -1,9 +1,9 @@
 import { studentCdf } from '../trend/student'
 
 /** Components lighter than this are left out of an interval. */
-const LIGHT = 4e-3
+const LIGHT = 2e-3
 /** Most parts a mixture can have: noises by courses. */
-const MOST_PARTS = 64
+const MOST_PARTS = 256
 
 /** A mixture of Student t distributions, a column each for weight, mean, standard deviation and degrees of freedom. */
 export class Mixture {
@@ -82,6 +82,11 @@ export class Mixture {
       }
     }
     return (low + high) / 2
+  }
+
+  /** Share of it between two values, once `interval` has been asked for. */
+  share(low: number, high: number): number {
+    return this.below(high) - this.below(low)
   }
 
   /** Mean and 95 % interval. */

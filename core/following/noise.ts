@@ -1,45 +1,96 @@
-/**
- * How the visits' errors of one figure hang together: a white part and a part that decays from visit to visit.
- * Correlation of two visits: (1 - white) rho^weeks.
+/*
+ * How the errors of one figure's visits hang together, and how wide they are: a small grid. A client has one type of noise
+ * and one variance, in units of the figure's assumed visit variance; the studio says how likely each is.
  */
-export interface NoiseModel {
-  /** Correlation of the lasting part over one week. */
+
+/** A type of noise: of a visit's variance a share is new at every visit, the rest decays from week to week. */
+export interface NoiseType {
+  /** Correlation of the lasting part over one week; 0: none. */
   rho: number
   /** Share of the variance that is new at every visit. */
   white: number
+  /** True where a hand drifts and a season turns beneath it: `SLOW`. */
+  slow?: true
 }
 
-/** The models held possible. */
-export const NOISE_GRID: readonly NoiseModel[] = [
+/** Slow noise, visit sds: a drift's slope a week, and a wave of a year. */
+export const SLOW = { driftSd: 0.05, seasonSd: 0.4, seasonWeeks: 52.18 } as const
+
+/** The types held possible: white, white with slow noise, and lasting ones. */
+export const NOISE_TYPES: readonly NoiseType[] = [
   { rho: 0, white: 1 },
-  ...[0.3, 0.6, 0.8].flatMap((rho) => [0.2, 0.5].map((white) => ({ rho, white }))),
+  { rho: 0, white: 1, slow: true },
+  ...[
+    [0.4, [0.05, 0.5]],
+    [0.7, [0.05, 0.4]],
+    [0.85, [0.02, 0.2, 0.6]],
+    [0.93, [0.02, 0.1, 0.3, 0.6]],
+    [0.97, [0.02, 0.1, 0.3, 0.6]],
+  ].flatMap(([rho, whites]) => (whites as number[]).map((white) => ({ rho: rho as number, white }))),
 ]
 
-/** One model with what is held of it: its weight, and its scale as inverse gamma (a, b) in units of the assumed variance. */
-export interface HeldNoise extends NoiseModel {
-  weight: number
-  a: number
-  b: number
+/** Correlation from which noise lasts so long that a wide one is never learnt away. */
+export const VERY_LASTING = 0.9
+
+/** Scales a client's variance may have about, in units of the assumed variance: half octaves from 1/4 to 4. */
+export const SCALES: readonly number[] = Array.from({ length: 9 }, (_, k) => 2 ** ((k - 4) / 2))
+
+/** Degrees of freedom of a client's variance about its scale: how alike people are. */
+export const FREEDOMS: readonly number[] = [6, 20, 80]
+
+/** How many cells the grid of types, scales and degrees of freedom has. */
+export const CELLS = NOISE_TYPES.length * SCALES.length * FREEDOMS.length
+
+/** Place of a cell in the grid. */
+export function cellOf(type: number, scale: number, freedom: number): number {
+  return (type * SCALES.length + scale) * FREEDOMS.length + freedom
 }
 
-/** What is held of a figure's noise: a mixture over the grid, and what it was learnt from. */
+/** What is held of a figure's noise for one client: weights over the grid, and what they were learnt from. */
 export interface Noise {
-  models: readonly HeldNoise[]
-  learntFrom: { clients: number; visits: number; freedom: number }
+  /** Cells that count, and the weight of each; the weights add up to one. */
+  cells: readonly number[]
+  weights: readonly number[]
+  learntFrom: {
+    /** Other clients with four check-ins and more, their check-ins, and those with five and more. */
+    clients: number
+    visits: number
+    followed: number
+  }
 }
 
-/** Weight of the assumed scale, in degrees of freedom. */
-export const PRIOR_FREEDOM = 8
+/** Cells lighter than this are left out. */
+const LIGHT = 1e-4
 
-/** Nothing learnt: every model alike, the scale the assumed one. */
-export const ASSUMED_NOISE: Noise = {
-  models: NOISE_GRID.map((model) => ({
-    ...model,
-    weight: 1 / NOISE_GRID.length,
-    a: PRIOR_FREEDOM / 2,
-    b: PRIOR_FREEDOM / 2,
-  })),
-  learntFrom: { clients: 0, visits: 0, freedom: 0 },
+/** A noise from the weights of every cell. */
+export function noiseFrom(all: Float64Array, learntFrom: Noise['learntFrom']): Noise {
+  let total = 0
+  for (let cell = 0; cell < all.length; cell += 1) total += all[cell] as number
+  const cells: number[] = []
+  let held = 0
+  for (let cell = 0; cell < all.length; cell += 1) {
+    const weight = all[cell] as number
+    if (weight <= LIGHT * total) continue
+    cells.push(cell)
+    held += weight
+  }
+  return { cells, weights: cells.map((cell) => (all[cell] as number) / held), learntFrom }
+}
+
+/** Type, scale and degrees of freedom of a cell, each by its place. */
+export function placesOf(cell: number): { type: number; scale: number; freedom: number } {
+  const freedom = cell % FREEDOMS.length
+  const scale = Math.floor(cell / FREEDOMS.length) % SCALES.length
+  return { type: Math.floor(cell / (FREEDOMS.length * SCALES.length)), scale, freedom }
+}
+
+/** Mean over the grid of what each cell says. */
+export function meanOver({ cells, weights }: Noise, of: (type: NoiseType, scale: number, freedom: number) => number) {
+  return cells.reduce((sum, cell, k) => {
+    const { type, scale, freedom } = placesOf(cell)
+    const said = of(NOISE_TYPES[type] as NoiseType, SCALES[scale] as number, FREEDOMS[freedom] as number)
+    return sum + (weights[k] as number) * said
+  }, 0)
 }
 
 /** One figure of one client over time. */
@@ -49,117 +100,4 @@ export interface FigureHistory {
   values: readonly number[]
   /** Assumed variance of each value, unit squared. */
   variances: readonly number[]
-}
-
-/** What one client's history says about the noise, after each visit: residuals about a smooth course of their own. */
-export interface Evidence {
-  /** Weeks of the visits. */
-  weeks: readonly number[]
-  /** By number of visits (0 first): degrees of freedom, and for each model of the grid the squares and the log determinant. */
-  steps: readonly { freedom: number; squares: readonly number[]; logs: readonly number[] }[]
-  /** Of a study, not of a client who is followed: not counted among them. */
-  ofStudy?: true
-}
-
-/** A client's own course is a line, from this many visits on a quadratic. */
-const QUADRATIC_FROM = 10
-
-/** The smallest square a root is taken of: regressors that do not differ. */
-const TINY = 1e-300
-
-/** What is left over of a history about its course after each visit: squares, and the log of the restricted likelihood. */
-interface LeftOver {
-  squares: Float64Array
-  logs: Float64Array
-}
-
-/** Regressors of the course after so many visits: level and slope, later a bend. */
-function courseSize(visits: number): 2 | 3 {
-  return visits < QUADRATIC_FROM ? 2 : 3
-}
-
-/**
- * Innovations of a value and of the course's regressors (1, t, t^2) under one model, summed up visit by visit; the course
- * is taken off by the triangular root of the regressors' squares. Written out, because a studio's histories ask for it
- * tens of thousands of times.
- */
-function leftOver({ weeks, values, variances }: FigureHistory, { rho, white }: NoiseModel): LeftOver {
-  const count = weeks.length
-  const found = { squares: new Float64Array(count), logs: new Float64Array(count) }
-  const lasting = 1 - white
-  const root = Math.sqrt(lasting)
-  const start = weeks[0] ?? 0
-  // The lasting part as each column has it: of the values, of 1, of t and of t^2.
-  let [ofValue, ofOne, ofT, ofSquare] = [0, 0, 0, 0]
-  let [spread, squares, logs] = [1, 0, 0]
-  // The regressors' squares and products, and their products with the values.
-  let [s11, s12, s13, s22, s23, s33] = [0, 0, 0, 0, 0, 0]
-  let [r1, r2, r3] = [0, 0, 0]
-  for (let i = 0; i < count; i += 1) {
-    const week = weeks[i] as number
-    const carried = i === 0 ? 0 : rho ** (week - (weeks[i - 1] as number))
-    spread = carried * carried * spread + (1 - carried * carried)
-    const scale = 1 / Math.sqrt(variances[i] ?? 1)
-    const t = (week - start) / 10
-    const total = lasting * spread + white
-    const gain = (root * spread) / total
-    ofValue *= carried
-    ofOne *= carried
-    ofT *= carried
-    ofSquare *= carried
-    const e = (values[i] ?? 0) * scale - root * ofValue
-    const x1 = scale - root * ofOne
-    const x2 = t * scale - root * ofT
-    const x3 = t * t * scale - root * ofSquare
-    ofValue += gain * e
-    ofOne += gain * x1
-    ofT += gain * x2
-    ofSquare += gain * x3
-    spread -= gain * root * spread
-    squares += (e * e) / total
-    // The values' own scale is the same under every model.
-    logs += Math.log(total)
-    r1 += (x1 * e) / total
-    r2 += (x2 * e) / total
-    r3 += (x3 * e) / total
-    s11 += (x1 * x1) / total
-    s12 += (x1 * x2) / total
-    s13 += (x1 * x3) / total
-    s22 += (x2 * x2) / total
-    s23 += (x2 * x3) / total
-    s33 += (x3 * x3) / total
-    const size = courseSize(i + 1)
-    if (i + 1 <= size) continue
-    const l11 = Math.sqrt(Math.max(s11, TINY))
-    const l21 = s12 / l11
-    const l22 = Math.sqrt(Math.max(s22 - l21 * l21, TINY))
-    const y1 = r1 / l11
-    const y2 = (r2 - l21 * y1) / l22
-    let dot = y1 * y1 + y2 * y2
-    let logDet = 2 * (Math.log(l11) + Math.log(l22))
-    if (size === 3) {
-      const l31 = s13 / l11
-      const l32 = (s23 - l31 * l21) / l22
-      const l33 = Math.sqrt(Math.max(s33 - l31 * l31 - l32 * l32, TINY))
-      const y3 = (r3 - l31 * y1 - l32 * y2) / l33
-      dot += y3 * y3
-      logDet += 2 * Math.log(l33)
-    }
-    found.squares[i] = Math.max(0, squares - dot)
-    found.logs[i] = -0.5 * (logs + logDet)
-  }
-  return found
-}
-
-/** What a client's history says about the noise (restricted likelihood about a course of their own), after each visit. */
-export function evidenceOf(history: FigureHistory): Evidence {
-  const byModel = NOISE_GRID.map((model) => leftOver(history, model))
-  return {
-    weeks: history.weeks,
-    steps: history.weeks.map((_, i) => ({
-      freedom: Math.max(0, i + 1 - courseSize(i + 1)),
-      squares: byModel.map(({ squares }) => squares[i] as number),
-      logs: byModel.map(({ logs }) => logs[i] as number),
-    })),
-  }
 }

@@ -1,12 +1,16 @@
 import { addDays, type Day } from '../calendar'
+import { chosenShare } from './budget'
 import type { Change } from './change'
+import { smoothedCourse } from './course'
 import type { FigureSeriesOf } from './figures'
 import type { Noise } from './noise'
-import { oddsOf, type OddsSeries } from './odds'
-import { REAL_ODDS } from './verdict'
+import { firstLookOver, type OddsSeries } from './odds'
+import { realLine, type LineKind } from './verdict'
 
 /** Check-ins ahead that are looked at: beyond them it is not said when. */
 const FARTHEST = 26
+/** The pace now is that of the smoothed course over so many weeks, or over what there is. */
+const PACE_WEEKS = 8
 
 /** Weeks between check-ins, the middle one of those kept so far. */
 export function cadenceOf(weeks: readonly number[]): number {
@@ -17,39 +21,59 @@ export function cadenceOf(weeks: readonly number[]): number {
   return Math.max(1 / 7, gaps[Math.floor(gaps.length / 2)] ?? 1)
 }
 
-/** How many check-ins on the odds pass the line of real, were every one to lie where the pace puts it; null: not in sight. */
-function visitsAhead(series: OddsSeries, noise: Noise, perWeek: number, cadence: number, searched: number) {
-  const { weeks, values, variances, hands } = series
+/** Where a figure is now, without the noise, and how it goes on. */
+interface Ahead {
+  from: number
+  perWeek: number
+  /** Weeks between check-ins. */
+  cadence: number
+  /** Odds that are asked. */
+  asked: number
+}
+
+/** How many check-ins on the odds reach what is asked, were every one to lie where the pace puts it; null: not in sight. */
+function visitsAhead(series: OddsSeries, noise: Noise, { from, perWeek, cadence, asked }: Ahead): number | null {
+  const { weeks, values, variances, hands, biases } = series
   const last = weeks.at(-1) ?? 0
   const ahead = Array.from({ length: FARTHEST }, (_, i) => (i + 1) * cadence)
   const mean = variances.reduce((sum, one) => sum + one, 0) / Math.max(1, variances.length)
   const hand = hands?.at(-1)
-  const from = (values[0] ?? 0) + perWeek * last
-  const found = oddsOf(
+  const bias = biases?.at(-1) ?? 0
+  const look = firstLookOver(
     {
       ...series,
       weeks: [...weeks, ...ahead.map((week) => last + week)],
-      values: [...values, ...ahead.map((week) => from + perWeek * week)],
+      values: [...values, ...ahead.map((week) => from + bias + perWeek * week)],
       variances: [...variances, ...ahead.map(() => mean)],
       ...(hands && hand !== undefined ? { hands: [...hands, ...ahead.map(() => hand)] } : {}),
+      ...(biases ? { biases: [...biases, ...ahead.map(() => bias)] } : {}),
     },
     noise,
+    { from: weeks.length, asked },
   )
-  const place = found?.running.slice(weeks.length).findIndex((one) => one / searched >= REAL_ODDS) ?? -1
-  return place < 0 ? null : place + 1
+  return look === null ? null : look - weeks.length + 1
 }
 
 /**
- * The day of the check-in by which a change would be told at the pace kept so far and with check-ins as often.
- * @returns null where it is told already, or not in sight within 26 check-ins
+ * The day of the check-in by which a change would be real at the pace of now, from where the smoothed course stands, and
+ * with check-ins as often.
+ * @returns null where it is real already, or not in sight within 26 check-ins
  */
 export function settledOn(over: Pick<FigureSeriesOf, 'series' | 'days'>, change: Change, noise: Noise): Day | null {
   const { weeks } = over.series
   const last = over.days.at(-1)
-  const length = weeks.at(-1) ?? 0
-  if (!last || !(length > 0) || change.verdict === 'real') return null
+  const now = weeks.length - 1
+  if (!last || change.verdict === 'real' || change.verdict === 'steady') return null
+  const end = weeks[now] as number
+  // The visit so many weeks ago, or the first.
+  const then = Math.max(0, weeks.findLastIndex((week) => week <= end - PACE_WEEKS))
+  const course = smoothedCourse(over.series, noise, [then, now])
+  const [before, at] = course ?? []
+  const passed = end - (weeks[then] as number)
+  if (!before || !at || !(passed > 0)) return null
   const cadence = cadenceOf(weeks)
-  const ahead = visitsAhead(over.series, noise, change.change / length, cadence, change.searched)
+  const perWeek = (at.value - before.value) / passed
+  const ahead = visitsAhead(over.series, noise, { from: at.value, perWeek, cadence, asked: change.needed })
   return ahead === null ? null : addDays(last, Math.round(ahead * cadence * 7))
 }
 
@@ -58,15 +82,20 @@ export interface Cadence {
   weeksApart: number
   /** Variance of the figure at a visit, unit squared. */
   variance: number
+  line?: LineKind
 }
 
 /**
- * How many check-ins, the first counted, until a steady change is told, were each to lie where it should.
+ * How many check-ins, the first counted, until a steady change is real, were each to lie where it should.
  * @param perWeek change a week, in the figure's unit
  * @returns null beyond 27 check-ins
- * @example visitsUntilTold(0.5, { weeksApart: 4, variance: 0.25 }, ASSUMED_NOISE) // 3
  */
-export function visitsUntilTold(perWeek: number, { weeksApart, variance }: Cadence, noise: Noise): number | null {
-  const ahead = visitsAhead({ weeks: [0], values: [0], variances: [variance] }, noise, perWeek, weeksApart, 1)
+export function visitsUntilTold(perWeek: number, { weeksApart, variance, line = 'sum' }: Cadence, noise: Noise): number | null {
+  const asked = realLine(line, noise.learntFrom.followed) / chosenShare(1)
+  const ahead = visitsAhead(
+    { weeks: [0], values: [0], variances: [variance] },
+    noise,
+    { from: 0, perWeek, cadence: weeksApart, asked },
+  )
   return ahead === null ? null : ahead + 1
 }

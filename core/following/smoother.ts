@@ -1,175 +1,224 @@
-import { takeOffsets, type CourseModel, type FilterSeries, type NoiseTerms } from './course-filter'
+import type { FigureRuns, Way } from './figure-runs'
+import { coefficientsOf } from './regressors'
+import { pairOf, STATES, TREND, type Run } from './timing'
+import { WANDERING } from './course-models'
 
-/** What one course under one noise makes of every value, all values known. Unit of the figure; variances on scale 1. */
+/** What one course under one noise makes of every value, all values known. Visit sds; variances on scale 1. */
 export interface SmoothRun {
   means: Float64Array
   variances: Float64Array
 }
 
-/** Covariance of (level, course, lasting part), its upper half by rows. */
-type Covariance = [ll: number, lc: number, lz: number, cc: number, cz: number, zz: number]
-type Vector = [number, number, number]
+/** Entries of a covariance of (level, course, slope, lasting noise), its upper half by rows. */
+const ENTRIES = 10
+const placeOf = (j: number, k: number): number => (j <= k ? j * STATES - (j * (j - 1)) / 2 + k - j : placeOf(k, j))
+const PLACES = Array.from({ length: STATES }, (_, j) => Array.from({ length: STATES }, (__, k) => placeOf(j, k)))
 
-const times = ([ll, lc, lz, cc, cz, zz]: Covariance, [a, b, c]: Vector): Vector => [
-  ll * a + lc * b + lz * c,
-  lc * a + cc * b + cz * c,
-  lz * a + cz * b + zz * c,
-]
-const dot = (x: Vector, y: Vector) => x[0] * y[0] + x[1] * y[1] + x[2] * y[2]
-const plus = (x: Vector, y: Vector, by: number): Vector => [x[0] + by * y[0], x[1] + by * y[1], x[2] + by * y[2]]
+/** A covariance by a vector, into another vector. */
+function times(all: Float64Array, from: number, vector: Float64Array, into: Float64Array): void {
+  for (let j = 0; j < STATES; j += 1) {
+    let sum = 0
+    const row = PLACES[j] as number[]
+    for (let k = 0; k < STATES; k += 1) sum += (all[from + (row[k] as number)] as number) * (vector[k] as number)
+    into[j] = sum
+  }
+}
 
-/** What is kept of a value on the way forward, for the way back. */
-interface Step {
-  before: Covariance
-  seen: Vector
-  total: number
-  /** What is kept of the lasting part since the value before. */
-  kept: number
+/** What lies under the readings: the level and the course, without the lasting noise. */
+const SHOWN = Float64Array.of(1, 1, 0, 0)
+
+/** One run with its covariances before every visit. */
+class Smoother {
+  private readonly before: Float64Array
+  private readonly count: number
+
+  constructor(
+    private readonly run: Run,
+    private readonly steps: Float64Array,
+    { course, first }: { course: number; first: number },
+  ) {
+    this.count = steps.length
+    this.before = new Float64Array(ENTRIES * this.count)
+    const moving = WANDERING[course - 1]
+    this.spread = moving ? moving.sd * moving.sd : 0
+    this.isBend = moving?.kind === 'bend'
+    this.forward(first)
+  }
+  private readonly spread: number
+  private readonly isBend: boolean
+
+  private forward(first: number): void {
+    const { before, run, steps, count, spread, isBend } = this
+    const root = run.lasting[0] as number
+    // (level, course, slope, lasting) after the first value.
+    let p = new Float64Array(ENTRIES)
+    const at = (j: number, k: number) => placeOf(j, k)
+    p[at(0, 0)] = first * first
+    if (root > 0) {
+      p[at(0, 3)] = -root
+      p[at(3, 3)] = 1
+    }
+    before.set(p, 0)
+    for (let i = 1; i < count; i += 1) {
+      const dt = steps[i] as number
+      const k = run.kept[i] as number
+      const moved = p.slice()
+      const get = (j: number, l: number) => p[at(j, l)] as number
+      if (isBend) {
+        moved[at(0, 1)] = get(0, 1) + dt * get(0, 2)
+        moved[at(1, 1)] = get(1, 1) + dt * (2 * get(1, 2) + dt * get(2, 2)) + (spread * dt ** 3) / 3
+        moved[at(1, 2)] = get(1, 2) + dt * get(2, 2) + (spread * dt * dt) / 2
+        moved[at(1, 3)] = get(1, 3) + dt * get(2, 3)
+        moved[at(2, 2)] = get(2, 2) + spread * dt
+      } else moved[at(1, 1)] = get(1, 1) + spread * dt
+      if (root > 0) {
+        for (const j of [0, 1, 2]) moved[at(j, 3)] = (moved[at(j, 3)] as number) * k
+        moved[at(3, 3)] = 1 - k * k * (1 - get(3, 3))
+      }
+      before.set(moved, ENTRIES * i)
+      const total = 1 / (run.weights[i] as number)
+      p = moved
+      for (let j = 0; j < STATES; j += 1)
+        for (let l = j; l < STATES; l += 1) {
+          const taken = (run.gains[STATES * i + j] as number) * (run.gains[STATES * i + l] as number) * total
+          p[at(j, l)] = (p[at(j, l)] as number) - taken
+        }
+    }
+  }
+
+  /** r becomes (I - K h)' r. */
+  private carried(i: number, r: Float64Array): void {
+    const at = STATES * i
+    const gain = this.run.gains
+    let dot = 0
+    for (let j = 0; j < STATES; j += 1) dot += (gain[at + j] as number) * (r[j] as number)
+    r[0] = (r[0] as number) - dot
+    r[1] = (r[1] as number) - dot
+    r[3] = (r[3] as number) - dot * (this.run.lasting[i] as number)
+  }
+
+  /** r becomes what it is before the step to a visit. */
+  private back(i: number, r: Float64Array): void {
+    if (this.isBend) r[2] = (r[2] as number) + (this.steps[i] as number) * (r[1] as number)
+    r[3] = (r[3] as number) * (this.run.kept[i] as number)
+  }
+
+  /** A column of data through the filter and back (de Jong 1989; Durbin and Koopman, State Space Methods, 4.4). O(n). */
+  smooth(data: ArrayLike<number>): Float64Array {
+    const { run, steps, count, before } = this
+    const { gains, kept, lasting, weights } = run
+    const offs = new Float64Array(count)
+    const states = new Float64Array(STATES * count)
+    let level = data[0] as number
+    let [course, slope, noise] = [0, 0, 0]
+    states[0] = level
+    for (let i = 1, at = STATES; i < count; i += 1, at += STATES) {
+      course += (steps[i] as number) * slope
+      noise *= kept[i] as number
+      states.set([level, course, slope, noise], at)
+      const off = (data[i] as number) - level - course - (lasting[i] as number) * noise
+      offs[i] = off
+      level += (gains[at] as number) * off
+      course += (gains[at + 1] as number) * off
+      slope += (gains[at + 2] as number) * off
+      noise += (gains[at + 3] as number) * off
+    }
+    const smooth = new Float64Array(count)
+    const r = new Float64Array(STATES)
+    const moved = new Float64Array(STATES)
+    for (let i = count - 1; i >= 0; i -= 1) {
+      if (i > 0) {
+        this.carried(i, r)
+        const pulled = (offs[i] as number) * (weights[i] as number)
+        r[0] = (r[0] as number) + pulled
+        r[1] = (r[1] as number) + pulled
+        r[3] = (r[3] as number) + pulled * (lasting[i] as number)
+      }
+      times(before, ENTRIES * i, r, moved)
+      smooth[i] =
+        (states[STATES * i] as number) + (states[STATES * i + 1] as number) + (moved[0] as number) + (moved[1] as number)
+      if (i > 0) this.back(i, r)
+    }
+    return smooth
+  }
+
+  /** Variances of what is shown at every visit, all values known. */
+  spreads(): Float64Array {
+    const { run, count, before } = this
+    const found = new Float64Array(count)
+    // Rows of the weight matrix of the adjoint, each carried as a vector.
+    const n = Array.from({ length: STATES }, () => new Float64Array(STATES))
+    const [shown, through] = [new Float64Array(STATES), new Float64Array(STATES)]
+    for (let i = count - 1; i >= 0; i -= 1) {
+      if (i > 0) {
+        // (I - K h)' N (I - K h) + h h' / total: rows, then columns.
+        for (const row of n) this.carried(i, row)
+        for (let k = 0; k < STATES; k += 1) {
+          const column = Float64Array.from(n, (row) => row[k] as number)
+          this.carried(i, column)
+          n.forEach((row, j) => (row[k] = column[j] as number))
+        }
+        const h = [1, 1, 0, run.lasting[i] as number]
+        n.forEach((row, j) =>
+          h.forEach((one, k) => (row[k] = (row[k] as number) + (h[j] as number) * one * (run.weights[i] as number))),
+        )
+      }
+      times(before, ENTRIES * i, SHOWN, shown)
+      let taken = 0
+      n.forEach((row, j) => {
+        through[j] = row.reduce((sum, one, k) => sum + one * (shown[k] as number), 0)
+        taken += (through[j] as number) * (shown[j] as number)
+      })
+      found[i] = Math.max(0, (shown[0] as number) + (shown[1] as number) - taken)
+      if (i > 0) {
+        for (const row of n) this.back(i, row)
+        for (let k = 0; k < STATES; k += 1) {
+          const column = Float64Array.from(n, (row) => row[k] as number)
+          this.back(i, column)
+          n.forEach((row, j) => (row[k] = column[j] as number))
+        }
+      }
+    }
+    return found
+  }
 }
 
 /**
- * Smooths a figure under one course and one noise: what lay under the readings at every visit, without the noise, as the
- * start's hand would have measured it. Forward as in `runCourse`, back by the adjoint of the filter, which needs no
- * inverse (de Jong 1989; Durbin and Koopman, Time Series Analysis by State Space Methods, 4.4). O(n).
+ * Smooths a figure under one type of noise and one course: what lay under the readings at every visit, without the noise,
+ * as the start's hand would have measured it. O(n).
  */
-export function smoothCourse(series: FilterSeries, noise: NoiseTerms, course: CourseModel): SmoothRun {
-  const { weeks, values, variances, unit, offsets } = series
-  const count = weeks.length
-  const { white, kept: keeping, sizes } = noise
-  const lasting = 1 - white > 0
-  const [isLine, isWalk] = [course.kind === 'line', course.kind === 'walk']
-  const spread = course.kind === 'none' ? 0 : course.sd * course.sd * unit
-  const start: Covariance = [
-    variances[0] ?? 1,
-    0,
-    lasting ? -(sizes[0] ?? 0) : 0,
-    isLine ? spread : 0,
-    0,
-    lasting ? 1 : 0,
-  ]
-  let p: Covariance = [...start]
-  const steps: Step[] = []
-  for (let i = 1; i < count; i += 1) {
-    const week = weeks[i] as number
-    const kept = keeping[i] as number
-    const [ll, lc, lz, cc, cz, zz] = p
-    const before: Covariance = [
-      ll,
-      lc,
-      lz * kept,
-      cc + (isWalk ? spread * (week - (weeks[i - 1] as number)) : 0),
-      cz * kept,
-      lasting ? 1 - kept * kept * (1 - zz) : 0,
-    ]
-    const seen: Vector = [1, isLine ? week : isWalk ? 1 : 0, sizes[i] as number]
-    const g = times(before, seen)
-    const total = dot(seen, g) + white * (variances[i] as number)
-    steps.push({ before, seen, total, kept })
-    p = [
-      before[0] - (g[0] * g[0]) / total,
-      before[1] - (g[0] * g[1]) / total,
-      before[2] - (g[0] * g[2]) / total,
-      before[3] - (g[1] * g[1]) / total,
-      before[4] - (g[1] * g[2]) / total,
-      before[5] - (g[2] * g[2]) / total,
-    ]
-  }
-  /** What lies under the readings: the level and the course, without the lasting noise. */
-  const shown = (i: number): Vector => [1, isLine ? (weeks[i] as number) : isWalk && i > 0 ? 1 : 0, 0]
-  const spreads = backSpreads(start, steps, shown)
-  const column = (data: ArrayLike<number>) => smoothColumn(data, start, steps, shown)
-  const main = column(values)
-  if (offsets.length === 0) return { means: main.smooth, variances: spreads }
-
-  const others = offsets.map(({ seen }) => column(seen))
-  const s = Float64Array.from(
-    others.flatMap((one) => others.map((two) => sum(steps, (step, i) => (at(one, i) * at(two, i)) / step.total))),
+export function smoothCourse(figure: FigureRuns, type: number, way: Way): SmoothRun {
+  const { runs, values } = figure
+  const { count, timing, steps } = runs
+  const run = figure.runAt(type, way)
+  const smoother = new Smoother(run, steps, { course: way.run, first: timing.sizes[0] as number })
+  const means = smoother.smooth(values)
+  const variances = smoother.spreads()
+  const { places, variances: priors } = figure.atWork(type, way.line)
+  if (places.length === 0) return { means, variances }
+  const columns = places.map((place) => smoother.smooth(runs.regressors[place] as readonly number[]))
+  const size = places.length
+  const pairs = (runs.columns * (runs.columns + 1)) / 2
+  const right = figure.rightAt(type, way, count - 1)
+  const { means: found, covariance } = coefficientsOf(
+    size,
+    (j, k) => run.products[(count - 1) * pairs + pairOf(places[j] as number, places[k] as number)] as number,
+    (j) => right(places[j] as number),
+    (j) => priors[j] as number,
   )
-  const right = Float64Array.from(others.map((one) => sum(steps, (step, i) => (at(one, i) * at(main, i)) / step.total)))
-  const { means, covariance } = takeOffsets(s, right, offsets)
-  const size = others.length
-  return {
-    means: main.smooth.map((value, i) =>
-      others.reduce((left, { smooth }, k) => left - (means[k] as number) * (smooth[i] as number), value),
-    ),
-    variances: spreads.map((value, i) =>
-      others.reduce(
-        (total, one, j) =>
-          others.reduce(
-            (inner, two, k) =>
-              inner + (covariance[j * size + k] as number) * (one.smooth[i] as number) * (two.smooth[i] as number),
-            total,
-          ),
-        value,
-      ),
-    ),
+  const share = places[0] === TREND ? way.line / (priors[0] as number) : 0
+  for (let i = 0; i < count; i += 1) {
+    const week = timing.weeks[i] as number
+    const by = columns.map((column, k) => (k === 0 ? share * week : 0) - (column[i] as number))
+    let [mean, variance] = [means[i] as number, variances[i] as number]
+    for (let j = 0; j < size; j += 1) {
+      mean += (by[j] as number) * (found[j] as number)
+      for (let k = 0; k < size; k += 1)
+        variance += (by[j] as number) * (by[k] as number) * (covariance[j * size + k] as number)
+    }
+    if (share < 1 && share > 0) variance += week * week * share * (1 - share) * (priors[0] as number)
+    means[i] = mean
+    variances[i] = variance
   }
-}
-
-interface Smoothed {
-  surprises: Float64Array
-  smooth: Float64Array
-}
-const at = ({ surprises }: Smoothed, i: number) => surprises[i] as number
-const sum = (steps: readonly Step[], of: (step: Step, i: number) => number) =>
-  steps.reduce((total, step, i) => total + of(step, i), 0)
-
-/** The row (I - K h)' of a vector carried from after a value to before it. */
-function carried({ before, seen, total }: Step, r: Vector): Vector {
-  return plus(r, seen, -dot(times(before, seen), r) / total)
-}
-
-/** A column of data through the filter and back: what it makes of every value. */
-function smoothColumn(
-  data: ArrayLike<number>,
-  start: Covariance,
-  steps: readonly Step[],
-  shown: (i: number) => Vector,
-): Smoothed {
-  const surprises = new Float64Array(steps.length)
-  const smooth = new Float64Array(steps.length + 1)
-  const first: Vector = [data[0] ?? 0, 0, 0]
-  const states: Vector[] = []
-  let state = first
-  steps.forEach(({ before, seen, total, kept }, k) => {
-    state = [state[0], state[1], state[2] * kept]
-    states.push(state)
-    const surprise = (data[k + 1] as number) - dot(seen, state)
-    surprises[k] = surprise
-    state = plus(state, times(before, seen), surprise / total)
-  })
-  let r: Vector = [0, 0, 0]
-  for (let k = steps.length - 1; k >= 0; k -= 1) {
-    const step = steps[k] as Step
-    r = plus(carried(step, r), step.seen, (surprises[k] as number) / step.total)
-    smooth[k + 1] = dot(shown(k + 1), plus(states[k] as Vector, times(step.before, r), 1))
-    r = [r[0], r[1], r[2] * step.kept]
-  }
-  smooth[0] = dot(shown(0), plus(first, times(start, r), 1))
-  return { surprises, smooth }
-}
-
-/** Variances of what is shown at every value, all values known. */
-function backSpreads(start: Covariance, steps: readonly Step[], shown: (i: number) => Vector): Float64Array {
-  const spreads = new Float64Array(steps.length + 1)
-  let n: Covariance = [0, 0, 0, 0, 0, 0]
-  const left = (p: Covariance, h: Vector) => {
-    const ph = times(p, h)
-    return Math.max(0, dot(h, ph) - dot(ph, times(n, ph)))
-  }
-  for (let k = steps.length - 1; k >= 0; k -= 1) {
-    const step = steps[k] as Step
-    const { seen, total, kept } = step
-    // (I - K h)' N (I - K h) + h h' / total
-    const gain = times(step.before, seen).map((one) => one / total) as Vector
-    const nk = times(n, gain)
-    const knk = dot(gain, nk)
-    const of = (i: 0 | 1 | 2, j: 0 | 1 | 2, held: number) =>
-      held - nk[i] * seen[j] - seen[i] * nk[j] + (knk + 1 / total) * seen[i] * seen[j]
-    n = [of(0, 0, n[0]), of(0, 1, n[1]), of(0, 2, n[2]), of(1, 1, n[3]), of(1, 2, n[4]), of(2, 2, n[5])]
-    spreads[k + 1] = left(step.before, shown(k + 1))
-    n = [n[0], n[1], n[2] * kept, n[3], n[4] * kept, n[5] * kept * kept]
-  }
-  spreads[0] = left(start, shown(0))
-  return spreads
+  return { means, variances }
 }

@@ -8,6 +8,7 @@ import { isFold, type SiteId } from '../sites'
 import { recomposition, type Recomposition } from '../trend/recomposition'
 import type { MassUnit } from '../units'
 import { changeOf, type Change } from './change'
+import { chosenShare } from './budget'
 import { copyingIn, type Copying } from './copies'
 import { endFigures, type EndFigures } from './end-figures'
 import { figureOver } from './figures'
@@ -15,7 +16,9 @@ import { ASSUMED_NOISES, familyOf, type Noises } from './learning'
 import type { OddsSeries } from './odds'
 import { settledOn } from './planning'
 import { hangsOn } from './words'
-import { figureTerms, LIMBS, type FigureId, type Limb } from './weights'
+import type { Standing } from './verdict'
+import { figureTerms, lineOf, LIMBS, type FigureId, type Limb } from './weights'
+import { smallestOf, WORTHWHILE, type Worthwhile } from './worthwhile'
 
 /** One site over a span. Folds mm, girths cm. */
 export interface SpanSite {
@@ -58,16 +61,19 @@ export interface SpanSettings {
   model?: ErrorModel
   /** What is held of the noise at the later end: learnt from others up to it, or assumed. */
   noises?: Noises
-  /** The odds are divided by this where the start was searched: see `searchOf`. */
-  searched?: number
+  /** Share of the budget the start has (see budget.ts): its odds count as much. */
+  share?: number
   massUnit?: MassUnit
-  /** False: days on which a change was first told are not wanted, which halves the work. */
-  running?: boolean
+  /** What was held of the noise on the day of an earlier look: what was said then is worked out. Left out: not wanted. */
+  noisesOn?: (day: Day) => Noises
+  /** What was said of figures at the look before, in place of working it out. */
+  before?: Partial<Record<FigureId, Standing>>
+  worthwhile?: Worthwhile
 }
 
 /** The two ends on common terms, with the judge of any figure between them. */
 function judgeOf(visits: readonly SpanEnd[], settings: SpanSettings) {
-  const { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES, searched = 1, running = true } = settings
+  const { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES, share = chosenShare(1), noisesOn, before, worthwhile = WORTHWHILE } = settings
   const newest = visits.at(-1)
   if (!newest || visits.length < 2) throw new RangeError('A span needs two check-ins.')
   const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
@@ -92,14 +98,22 @@ function judgeOf(visits: readonly SpanEnd[], settings: SpanSettings) {
       )
       return rest ? [{ site, series: rest.series }] : []
     })
-  /** @param more what the odds are divided by besides: sites share one verdict */
-  const judged = (figure: FigureId, more = 1) =>
-    changeOf(figure, over(figure), {
-      noise: noises[familyOf(figure)],
-      searched: searched * more,
-      running,
+  /** @param among sites share one verdict: how many they are */
+  const judged = (figure: FigureId, among = 1) => {
+    const found = over(figure)
+    const family = familyOf(figure)
+    const smallest = found && smallestOf(figure, found.series.values[0] ?? 0, worthwhile)
+    const stood = before?.[figure]
+    return changeOf(figure, found, {
+      noise: noises[family],
+      line: lineOf(figure),
+      share: share / among,
+      ...(noisesOn ? { noiseOn: (day: Day) => noisesOn(day)[family] } : {}),
+      ...(stood ? { before: stood } : {}),
+      ...(smallest === null ? {} : { smallest }),
       ...(figure === 'sum' && summed.length > 1 ? { without } : {}),
     })
+  }
   return { a, b, shared, summed, copying, over, without, judged, model, noises }
 }
 
@@ -127,10 +141,26 @@ export function figureCases(
   })
 }
 
-/** Judges a case with the noises held. */
-export function judgeCase({ figure, series, days, without }: FigureCase, noises: Noises, searched = 1): Change | null {
-  const noise = noises[familyOf(figure)]
-  return changeOf(figure, { series, days }, { noise, searched, running: false, without: () => without })
+/** Judges a case with the noises held, and those held at its earlier looks. */
+export function judgeCase(
+  { figure, series, days, without }: FigureCase,
+  noises: Noises,
+  { share = chosenShare(1), noisesOn, worthwhile = WORTHWHILE }: Pick<SpanSettings, 'share' | 'noisesOn' | 'worthwhile'> = {},
+): Change | null {
+  const family = familyOf(figure)
+  const smallest = smallestOf(figure, series.values[0] ?? 0, worthwhile)
+  return changeOf(
+    figure,
+    { series, days },
+    {
+      noise: noises[family],
+      line: lineOf(figure),
+      share,
+      without: () => without,
+      ...(noisesOn ? { noiseOn: (day: Day) => noisesOn(day)[family] } : {}),
+      ...(smallest === null ? {} : { smallest }),
+    },
+  )
 }
 
 /** Some figures over a span, judged by all check-ins from its start to its end. */
@@ -141,6 +171,27 @@ export function judgeFigures<Figure extends FigureId>(
 ): Record<Figure, Change | null> {
   const { judged } = judgeOf(visits, settings)
   return Object.fromEntries(figures.map((figure) => [figure, judged(figure)])) as Record<Figure, Change | null>
+}
+
+/**
+ * Figures looked at after every check-in since the first, each with what was said at the look before: what a coach was
+ * told. By check-in from the second on.
+ * @param noisesAt what was held of the noise at the check-in of this place
+ */
+export function followLooks<Figure extends FigureId>(
+  ends: readonly SpanEnd[],
+  figures: readonly Figure[],
+  { noisesAt, ...settings }: { noisesAt: (place: number) => Noises } & Pick<SpanSettings, 'share' | 'worthwhile' | 'model'>,
+): Record<Figure, Change | null>[] {
+  const before: Partial<Record<FigureId, Standing>> = {}
+  return ends.slice(1).map((_, i) => {
+    const found = judgeFigures(ends.slice(0, i + 2), figures, { ...settings, noises: noisesAt(i + 1), before })
+    for (const figure of figures) {
+      const change = found[figure]
+      if (change) before[figure] = change.standing
+    }
+    return found
+  })
 }
 
 /**
@@ -161,7 +212,7 @@ export function composeSpan(visits: readonly SpanEnd[], settings: SpanSettings =
   const difference = byEquation('lean-less-fat')
   const [sum, percent] = [judged('sum'), byEquation('percent')]
   const leading = sum ?? percent ?? sites[0]?.change ?? null
-  const led = leading?.verdict === 'leaning' ? over(leading.figure) : null
+  const led = leading && leading.verdict !== 'real' ? over(leading.figure) : null
   return {
     days: daysBetween(dayOf(a.facts), dayOf(b.facts)),
     comparability: comparable,

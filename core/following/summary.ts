@@ -2,6 +2,7 @@ import { SITES } from '../sites'
 import { formatNumber, formatMass, type Units } from '../units'
 import type { Change } from './change'
 import type { Span } from './span'
+import { verdictSaid } from './words'
 import { isWorthwhile, WORTHWHILE, type Worthwhile } from './worthwhile'
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine']
@@ -28,44 +29,44 @@ function list(names: readonly string[]): string {
   return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '')
 }
 
-/** A sentence about a figure that is real or leans; null: not told apart from no change. */
+/** A sentence about a figure that moved or may have; null: nothing to say of it but that. */
 function sentenceOf({ name, change, size, unit }: Followed, smallest: Worthwhile): string | null {
-  if (!change || change.verdict === 'not-told') return null
+  if (!change) return null
   const way = change.change < 0 ? 'down' : 'up'
   const [least, most] = [Math.abs(change.low), Math.abs(change.high)].sort((a, b) => a - b) as [number, number]
   switch (change.verdict) {
     case 'real': {
-      const small = isWorthwhile(change, smallest) === false ? '; real but small' : ''
-      return `${capital(name)} is ${way} by ${size(change.change)} ${unit}, between ${size(least)} and ${size(most)}: beyond what measuring error explains${small}.`
+      const small = isWorthwhile(change, smallest) === false ? ', though small' : ''
+      return `${capital(name)} is ${way} by ${size(change.change)} ${unit}, between ${size(least)} and ${size(most)}: a ${verdictSaid(change)}${small}.`
     }
-    case 'leaning':
-      return `${capital(name)} leans ${way} by ${size(change.change)} ${unit}: not established yet.`
-    case 'one-site':
-      return `${capital(name)} rests on one site${change.site ? `, ${SITES[change.site].name.toLowerCase()}` : ''}: to be measured again.`
-    case 'came-back':
-      return `${capital(name)} moved and came back.`
+    case 'some-sign':
+      return `${capital(name)} shows ${verdictSaid(change)} of about ${size(change.change)} ${unit}: not sure yet.`
+    case 'one-fold':
+      return `One fold alone moved${change.site ? `, ${SITES[change.site].name.toLowerCase()}` : ''}: to be measured again.`
+    case 'back':
+      return `${capital(name)} is back where it was.`
+    case 'steady':
+      return `${capital(name)} is holding steady.`
+    default:
+      return null
   }
 }
 
-/** What moved, each in a sentence of its own; what did not, in one. */
+/** What moved, each in a sentence of its own; what shows no sign or not enough, in one. */
 function moved(all: readonly Followed[], smallest: Worthwhile): string[] {
   const known = all.filter(({ change }) => change !== null)
   const said = known.flatMap((one) => sentenceOf(one, smallest) ?? [])
   const still = known.filter((one) => sentenceOf(one, smallest) === null).map(({ name, still: plain = name }) => plain)
-  const rest =
-    still.length > 0
-      ? [`${capital(list(still))} ${still.length > 1 ? 'are' : 'is'} not told apart from no change.`]
-      : []
-  return [...said, ...rest]
+  return still.length > 0 ? [...said, `No sure change yet of ${list(still)}.`] : said
 }
 
 function foldsSaid({ folds }: Span): string[] {
   const real = folds.filter(({ change }) => change.verdict === 'real')
   if (folds.length === 0) return []
-  if (real.length === 0) return [`No fold by itself is told apart (${inLetters(folds.length)} compared).`]
+  if (real.length === 0) return [`No fold by itself changed for sure (${inLetters(folds.length)} compared).`]
   const down = real.filter(({ change }) => change.change < 0)
   const way = down.length === real.length ? 'down' : down.length === 0 ? 'up' : 'changed'
-  const many = `${capital(inLetters(real.length))} of ${inLetters(folds.length)} folds ${real.length === 1 ? 'is' : 'are'} ${way} by itself beyond error`
+  const many = `${capital(inLetters(real.length))} of ${inLetters(folds.length)} folds ${real.length === 1 ? 'is' : 'are'} ${way} by itself for sure`
   if (real.length > 3) return [`${many.replace('by itself', 'by themselves')}.`]
   return [
     `${real.length === 1 ? many : many.replace('by itself', 'by themselves')}: ${list(real.map(({ site }) => SITES[site].name.toLowerCase()))}.`,
@@ -94,8 +95,8 @@ export function summariseSpan(span: Span, units: Units, neutral = false, smalles
 
 /** What the promise is, for somebody who is measured. */
 export const PROMISE =
-  'Real means: of people who do not change at all, at most one in twenty is ever told so, however often one looks. It says that the measurements moved, by fat, by water or by whoever measured; not why.'
+  'Real means: of people who do not change at all, at most one in twenty ever hears that they did, however often we look. It says that the measurements moved, by fat, by water or by the hand that measured; it does not say why.'
 
 /** What it means for them that the start was found by looking back. */
 export const SEARCHED_START =
-  'The first day of this page was chosen by looking back, so more is asked of a change before it is called real.'
+  'The first day of this page was chosen after the fact, so stronger proof is asked before a change is called real.'

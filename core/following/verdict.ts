@@ -1,61 +1,138 @@
 import type { SiteId } from '../sites'
+import { chosenShare } from './budget'
 import type { Noise } from './noise'
-import { oddsOf, type Odds, type OddsSeries } from './odds'
+import { oddsOf, type Asking, type Odds, type OddsSeries } from './odds'
 
 /**
- * What a history allows to be said of a change. `real`: odds of 20 and over, with any one site left out of the sum still
- * 3, and the interval on one side. `one-site`: it rests on one site. `came-back`: it moved, and the interval holds zero
- * again. `leaning`: 3 and over, not established. `not-told`: not told apart from no change.
+ * What a history allows to be said of a change (answer.md). `real`: over the line, the interval on one side, and no single
+ * site carries it. `one-fold`: one site carries it. `back`: it was real and is not there now, or moved and came back.
+ * `some-sign`: 3 to the line. `too-early`: neither way. `steady`: no sign, and any change is likely below the smallest that
+ * matters. `no-sign`: no sign of a change otherwise.
  */
-export type VerdictKind = 'real' | 'one-site' | 'came-back' | 'leaning' | 'not-told'
+export const VERDICTS = ['real', 'some-sign', 'too-early', 'no-sign', 'steady', 'back', 'one-fold'] as const
+export type VerdictKind = (typeof VERDICTS)[number]
 
-/** Odds from which a change is called real, and from which it leans. */
-export const REAL_ODDS = 20
-export const LEANING_ODDS = 3
+/** Odds from which there is some sign of a change, under which there is none, and from which a level is steady. */
+export const SIGN_ODDS = 3
+const NO_SIGN_ODDS = 1 / 3
+const STEADY_ODDS = 1 / 4
+/** Once real it stays real while the odds are this and over. */
+const STAYS_ODDS = 2
+/** Steady: at least so likely below the smallest change that matters. */
+const STEADY_SURE = 0.8
+/** Steady is said from so many other clients on, and while lasting noise is no likelier than this. */
+const STEADY_OTHERS = 10
+const STEADY_LASTING = 0.3
 /** Odds over this are said as over it. */
 export const MOST_SAID = 1000
+
+/** Which line of real a figure has: those that take the weight have noise that lasts longer. */
+export type LineKind = 'sum' | 'weight'
+const LINES: Record<LineKind, { most: number; least: number }> = {
+  sum: { most: 17, least: 14 },
+  weight: { most: 24, least: 16 },
+}
+
+/**
+ * Odds from which a change is real where its start had the whole budget, by how many other clients have five check-ins and
+ * more. The start followed from the beginning has 0.85 of it: 20 alone, 16.5 in a large studio.
+ * @example realLine('sum', 0) // 17
+ */
+export function realLine(kind: LineKind, followed: number): number {
+  const { most, least } = LINES[kind]
+  return least + (most - least) / (1 + followed / 3)
+}
+
+/** What was said at the looks before. */
+export interface Standing {
+  /** Whether the change was real at the last of them, and ever. */
+  real: boolean
+  once: boolean
+  /** How far from the start the readings were while it was, unit of the figure. */
+  farthest: number
+}
+export const NEVER_REAL: Standing = { real: false, once: false, farthest: 0 }
+
+/**
+ * What is said after another look.
+ * @param off how far from the start its reading is
+ */
+export function standingAfter(
+  { real, once, farthest }: Standing,
+  { odds, line, off }: { odds: number; line: number; off: number },
+): Standing {
+  const now = odds >= line || (real && odds >= STAYS_ODDS)
+  return { real: now, once: once || now, farthest: now ? Math.max(farthest, Math.abs(off)) : farthest }
+}
 
 /** A change with what its history says of it. */
 export interface Judged extends Odds {
   verdict: VerdictKind
-  /** The site a `one-site` verdict rests on. */
+  /** The site a `one-fold` verdict rests on. */
   site: SiteId | null
-  /** Divided by for the search: many starts or many sites looked at. 1: chosen beforehand. */
-  searched: number
+  /** The odds it takes to be real here. */
+  needed: number
+  standing: Standing
+  /** Look at which it was first real, by place; null: never. */
+  realAt: number | null
 }
 
 /** How it is judged. */
-export interface Judging {
+export interface Judging extends Asking {
   noise: Noise
+  line?: LineKind
   /** The same figure with one site left out each, for a sum. */
   without?: () => { site: SiteId; series: OddsSeries }[]
-  /** The odds are divided by this: see `searchOf`. */
-  searched?: number
-  /** False: the odds after every visit are not wanted, which halves the work. */
-  running?: boolean
-}
-
-/**
- * What the odds of the s-th check-in as a start, found by searching, are divided by: s (s + 1), so that all starts
- * together keep the promise.
- * @param place of the start among the check-ins, 1 first
- */
-export function searchOf(place: number): number {
-  return place * (place + 1)
+  /** Share of the budget its start has, and its figure among others: its odds count as much. Without it: the first's. */
+  share?: number
+  /** What was said before; left out: worked out from `running`, or nothing. */
+  before?: Standing
 }
 
 /** Judges a change by its history. Null with fewer than two visits. */
-export function judge(series: OddsSeries, { noise, without, searched = 1, running = true }: Judging): Judged | null {
-  const found = oddsOf(series, noise, running)
+export function judge(series: OddsSeries, judging: Judging): Judged | null {
+  const { noise, line = 'sum', without, share = chosenShare(1), running, smallest } = judging
+  const found = oddsOf(series, noise, { ...(running ? { running } : {}), ...(smallest === undefined ? {} : { smallest }) })
   if (!found) return null
-  const odds = found.odds / searched
-  const said = { ...found, odds, running: found.running.map((one) => one / searched), searched }
-  if (odds < LEANING_ODDS) return { ...said, verdict: 'not-told', site: null }
-  if (odds < REAL_ODDS) return { ...said, verdict: 'leaning', site: null }
-  if (found.low <= 0 && found.high >= 0) return { ...said, verdict: 'came-back', site: null }
-  for (const one of without?.() ?? []) {
-    const rest = oddsOf(one.series, noise, false)
-    if (rest && rest.odds / searched < LEANING_ODDS) return { ...said, verdict: 'one-site', site: one.site }
+  const needed = realLine(line, noise.learntFrom.followed)
+  let before = judging.before ?? NEVER_REAL
+  let realAt: number | null = null
+  const looks = found.running.length - 1
+  const offAt = (look: number) => (series.values[look] as number) - (series.values[0] as number)
+  for (let look = 1; look < looks; look += 1) {
+    const asked = running ? realLine(line, running(look).learntFrom.followed) : needed
+    before = standingAfter(before, { odds: (found.running[look] as number) * share, line: asked, off: offAt(look) })
+    if (realAt === null && before.real) realAt = look
   }
-  return { ...said, verdict: 'real', site: null }
+  const counted = found.odds * share
+  const standing = standingAfter(before, { odds: counted, line: needed, off: offAt(series.values.length - 1) })
+  if (realAt === null && standing.real) realAt = series.weeks.length - 1
+  const said = { ...found, needed: needed / share, standing, realAt, site: null }
+  if (standing.real) {
+    if (isBack(found, standing)) return { ...said, verdict: 'back' }
+    if (found.low <= 0 && found.high >= 0) return { ...said, verdict: 'some-sign' }
+    // What has stood for a while may have come down: a site left out is asked for as much less.
+    const asked = SIGN_ODDS * Math.min(1, counted / needed)
+    for (const one of without?.() ?? []) {
+      const rest = oddsOf(one.series, noise)
+      if (rest && rest.odds * share < asked) return { ...said, verdict: 'one-fold', site: one.site }
+    }
+    return { ...said, verdict: 'real' }
+  }
+  if (before.once && isBack(found, before)) return { ...said, verdict: 'back' }
+  return { ...said, verdict: unsettled(found, counted, noise) }
+}
+
+/** Whether what moved has come back: most of the way it once was off, and perhaps all of it. */
+function isBack({ change, low, high }: Odds, { farthest }: Standing): boolean {
+  return low <= 0 && high >= 0 && Math.abs(change) <= farthest / 2
+}
+
+function unsettled({ odds, within, lasting }: Odds, counted: number, noise: Noise): VerdictKind {
+  if (counted >= SIGN_ODDS) return 'some-sign'
+  // A start that was searched for has to show more to be real, not less to be nothing.
+  if (odds >= NO_SIGN_ODDS) return 'too-early'
+  const told = noise.learntFrom.followed >= STEADY_OTHERS && lasting <= STEADY_LASTING
+  const level = odds <= STEADY_ODDS && within !== null && within >= STEADY_SURE
+  return told && level ? 'steady' : 'no-sign'
 }

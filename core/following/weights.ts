@@ -4,6 +4,7 @@ import { gradientOf, type Gradient } from '../error/gradient'
 import { curvatureOf } from '../error/curvature'
 import type { ErrorModel } from '../error/model'
 import { asSite, isFold, type SiteId } from '../sites'
+import type { LineKind } from './verdict'
 
 /** Limbs whose girth has its fold taken off. */
 export const LIMBS = [
@@ -101,6 +102,11 @@ export function limbOf(
 /** True for a figure that an equation gives. */
 export function isByEquation(figure: FigureId): figure is EquationFigure | 'lean-less-fat' {
   return figure === 'fat' || figure === 'lean' || figure === 'percent' || figure === 'lean-less-fat'
+}
+
+/** Which line of real a figure has. */
+export function lineOf(figure: FigureId): LineKind {
+  return figure === 'weight' || figure === 'lean' || figure === 'lean-less-fat' ? 'weight' : 'sum'
 }
 
 /** How a figure hangs on what is measured; null where it cannot be had. */

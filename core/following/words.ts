@@ -4,7 +4,8 @@ import { SITES } from '../sites'
 import { formatChange, formatMassChange, formatNumber, type Units } from '../units'
 import { realWay, type Change } from './change'
 import type { Span } from './span'
-import { LEANING_ODDS, MOST_SAID } from './verdict'
+import type { FigureId } from './weights'
+import { MOST_SAID, SIGN_ODDS, type VerdictKind } from './verdict'
 
 /** One sentence of the reading of a check-in, with the facts that fired it. */
 export interface SpanReading {
@@ -14,18 +15,24 @@ export interface SpanReading {
   facts: string[]
 }
 
-/** Verdicts as they are said. */
-export const VERDICT_WORDS = {
-  real: 'real',
-  'one-site': 'rests on one site',
-  'came-back': 'moved and came back',
-  leaning: 'leaning',
-  'not-told': 'not told apart',
-} as const
+/** A verdict in words: by the way the estimate goes, and short. One table for screens, paper, mails and files. */
+export const VERDICT_WORDS: Readonly<Record<VerdictKind, { down: string; up: string; short: string }>> = {
+  real: { down: 'real loss', up: 'real gain', short: 'real' },
+  'some-sign': { down: 'some sign of a loss', up: 'some sign of a gain', short: 'some sign' },
+  'too-early': { down: 'too early to say', up: 'too early to say', short: 'too early' },
+  'no-sign': { down: 'no sign of change', up: 'no sign of change', short: 'no sign' },
+  steady: { down: 'holding steady', up: 'holding steady', short: 'steady' },
+  back: { down: 'back where it was', up: 'back where it was', short: 'back' },
+  'one-fold': {
+    down: 'one fold alone: measure it again',
+    up: 'one fold alone: measure it again',
+    short: 'one fold',
+  },
+}
 
-/** A verdict with its way: "real", "leaning down", "not told apart". */
+/** A verdict as a coach says it: "real loss", "some sign of a gain", "holding steady". */
 export function verdictSaid({ verdict, change }: Pick<Change, 'verdict' | 'change'>): string {
-  return verdict === 'leaning' ? `leaning ${change < 0 ? 'down' : 'up'}` : VERDICT_WORDS[verdict]
+  return VERDICT_WORDS[verdict][change < 0 ? 'down' : 'up']
 }
 
 /** Odds as a number of times: "34", "1.4", "over 1,000". Below one: how much likelier no change is. */
@@ -114,14 +121,14 @@ export const READING_RULES: readonly Rule[] = [
     code: 'lean-or-water',
     fires: ({ weight, lean, sum }) => weight === 'down' && lean === 'down' && sum === null,
     sentence:
-      'Weight and lean mass are down and the folds are not told apart from no change: lean mass or water. Look at the deficit, protein, training and the conditions of the visit.',
+      'Weight and lean mass are down and the folds show no sure change: lean mass or water. Look at the deficit, protein, training and the conditions of the visit.',
     facts: all,
   },
   {
     code: 'lean-or-water-up',
     fires: ({ weight, lean, sum }) => weight === 'up' && lean === 'up' && sum === null,
     sentence:
-      'Weight and lean mass are up and the folds are not told apart from no change: lean mass or water. Look at training, salt, carbohydrate and the conditions of the visit.',
+      'Weight and lean mass are up and the folds show no sure change: lean mass or water. Look at training, salt, carbohydrate and the conditions of the visit.',
     facts: all,
   },
   {
@@ -134,31 +141,31 @@ export const READING_RULES: readonly Rule[] = [
     code: 'folds-alone',
     fires: ({ span, weight, sum, lean }) => sum !== null && span.weight !== null && weight === null && lean === null,
     sentence: (span) =>
-      `The folds are ${(span.sum?.change ?? 0) < 0 ? 'down' : 'up'}; weight is not told apart from no change, so nothing is said of lean mass yet.`,
+      `The folds are ${(span.sum?.change ?? 0) < 0 ? 'down' : 'up'}; weight shows no sure change, so nothing can be said of lean mass yet.`,
     facts: all,
   },
   {
     code: 'unweighed',
     fires: ({ span, sum }) => span.weight === null && sum !== null,
-    sentence: 'The folds moved and there is no weight to hold them against: weigh next time.',
+    sentence: 'The folds moved, and there is no weight to compare: weigh next time.',
     facts: (span) => sumFact(span),
   },
   {
-    code: 'one-site',
-    fires: ({ span }) => span.sum?.verdict === 'one-site',
-    sentence: (span) => `The change of the sum rests on one site, ${siteName(span.sum)}: measure it again.`,
+    code: 'one-fold',
+    fires: ({ span }) => span.sum?.verdict === 'one-fold',
+    sentence: (span) => `One fold alone carries the change, ${siteName(span.sum)}: measure it again.`,
     facts: (span) => sumFact(span),
   },
   {
-    code: 'came-back',
-    fires: ({ span }) => span.sum?.verdict === 'came-back',
-    sentence: 'The folds moved and came back: something happened between, and now is not told apart from then.',
+    code: 'back',
+    fires: ({ span }) => span.sum?.verdict === 'back',
+    sentence: 'The folds moved and are back where they were.',
     facts: (span) => sumFact(span),
   },
   {
     code: 'odd-percent',
     fires: ({ span, percent }) =>
-      percent !== null && span.sum !== null && span.sum.odds < LEANING_ODDS && span.percentHangsOn.length > 0,
+      percent !== null && span.sum !== null && span.sum.odds < SIGN_ODDS && span.percentHangsOn.length > 0,
     sentence: (span) =>
       `The percent moved and the folds did not show it: check the ${span.percentHangsOn.join(' and the ')} that ${span.percentHangsOn.length > 1 ? 'were' : 'was'} entered.`,
     facts: (span) => [...percentFact(span), ...sumFact(span)],
@@ -184,27 +191,43 @@ export function hangsOn(end: SpanEnd): ('weight' | 'height')[] {
   return (['weight', 'height'] as const).filter((one) => (inputs as readonly string[]).includes(one))
 }
 
-/** What is said where the leading figure leans or is not told apart. */
+/** How the leading figure is named. */
+const LEADING_NAMES: Partial<Record<FigureId, string>> = { sum: 'the sum', percent: 'the percent' }
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1)
+}
+
+/** What is said where the change of the leading figure is not settled. */
 function unsettled({ leading, settlesOn }: Span, say: (day: Day) => string): SpanReading[] {
-  if (!leading || (leading.verdict !== 'leaning' && leading.verdict !== 'not-told')) return []
-  const range = `${formatChange(leading.low, 1)} to ${formatChange(leading.high, 1)}`
-  const unit = leading.figure === 'sum' ? 'mm' : leading.figure === 'percent' ? 'points' : 'cm'
-  const name = leading.figure === 'sum' ? 'The sum' : leading.figure === 'percent' ? 'The percent' : 'The girth'
-  const facts = [oddsSentence(leading.odds), `between ${range} ${unit}`]
-  if (leading.verdict === 'not-told') {
-    const sentence = `${name} is not told apart from no change: it may have changed by anything from ${range} ${unit}.`
-    return [{ code: 'not-told', sentence, facts }]
+  if (!leading) return []
+  const { verdict, low, high, figure } = leading
+  const unit = figure === 'sum' ? 'mm' : figure === 'percent' ? 'points' : 'cm'
+  const range = `${formatChange(low, 1)} to ${formatChange(high, 1)} ${unit}`
+  const name = LEADING_NAMES[figure] ?? 'the girth'
+  const facts = [oddsSentence(leading.odds), `between ${range}`]
+  const pace = settlesOn ? ` At this pace it will be sure by about ${say(settlesOn)}.` : ''
+  switch (verdict) {
+    case 'some-sign': {
+      const later = pace || ' At this pace it will take over half a year of check-ins to be sure.'
+      return [{ code: verdict, sentence: `${capital(verdictSaid(leading))}, not sure yet.${later}`, facts }]
+    }
+    case 'too-early':
+      return [
+        { code: verdict, sentence: `Too early to say: ${name} may have changed by ${range}.${pace}`, facts },
+      ]
+    case 'no-sign':
+      return [{ code: verdict, sentence: `No sign of change. A change of ${range} may still hide.`, facts }]
+    case 'steady':
+      return [{ code: verdict, sentence: `Holding steady: ${name} is within ${range} of where it began.`, facts }]
+    default:
+      return []
   }
-  const way = leading.change < 0 ? 'down' : 'up'
-  const pace = settlesOn
-    ? ` At this pace it would be by about the check-in of ${say(settlesOn)}.`
-    : ' At this pace it would take more than half a year of check-ins.'
-  return [{ code: 'leaning', sentence: `${name} leans ${way}: not established.${pace}`, facts }]
 }
 
 /** One fold moving for real against all others that moved: measure it again. */
 function againstTheOthers({ folds }: Span): SpanReading[] {
-  const moved = folds.filter(({ change }) => change.odds >= LEANING_ODDS)
+  const moved = folds.filter(({ change }) => change.odds >= SIGN_ODDS)
   const up = moved.filter(({ change }) => change.change > 0)
   const down = moved.filter(({ change }) => change.change < 0)
   const [few, many] = up.length < down.length ? [up, down] : [down, up]

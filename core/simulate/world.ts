@@ -22,6 +22,13 @@ export interface MeasuringWorld {
   blunders?: { share: number; mm: number }
   /** Distance of the caliper's marks, mm. */
   markMm?: number
+  /** Heavy tails: the day effect is a Student t of so many degrees of freedom, its spread as without them. */
+  dayTails?: number
+  /** Error of the first visit against the others'. */
+  firstFactor?: number
+  /** Error of one reading of a girth: a floor in cm and a share. */
+  girthFloorCm?: number
+  girthShare?: number
 }
 
 /** A world as the error model assumes it. */
@@ -30,7 +37,7 @@ export const ASSUMED_WORLD: MeasuringWorld = { floorMm: 0.4, share: 0.04, markFa
 /** A client of such a world. */
 export interface WorldClient {
   protocol: Protocol
-  /** Folds at the start, mm. */
+  /** Folds at the start, mm, and girths, cm. */
   foldsMm: Partial<Record<SiteId, number>>
   /** Weeks of the visits, 0 first. */
   weeks: readonly number[]
@@ -42,6 +49,28 @@ export interface WorldClient {
 
 const WEEK_MS = 7 * 24 * 60 * 60 * 1000
 
+/** Standard normal, or a Student t of the same spread. */
+function drawn(random: Random, tails: number | undefined): number {
+  const normal = random.normal()
+  if (tails === undefined) return normal
+  let squares = 0
+  for (let i = 0; i < tails; i += 1) squares += random.normal() ** 2
+  return normal * Math.sqrt((tails - 2) / squares)
+}
+
+/** Day effects common to all sites of a visit, sd 1: a part that lasts from week to week, and one that is new every day. */
+function daysOf(random: Random, weeks: readonly number[], world: MeasuringWorld): number[] {
+  const { dayCorrelation = 0, dayWhite = 0, dayTails } = world
+  let lasting = random.normal()
+  return weeks.map((week, i) => {
+    const kept = i === 0 ? 0 : dayCorrelation ** (week - (weeks[i - 1] ?? week))
+    const anew = i === 0 && dayTails === undefined ? lasting : drawn(random, dayTails)
+    lasting = i === 0 ? anew : kept * lasting + Math.sqrt(1 - kept ** 2) * anew
+    const fresh = dayWhite > 0 ? Math.sqrt(dayWhite) * random.normal() : 0
+    return Math.sqrt(1 - dayWhite) * lasting + fresh
+  })
+}
+
 /** Readings of every visit of a client in a world, taken as the protocol's policy asks for them. */
 export function simulateWorld(
   random: Random,
@@ -49,24 +78,14 @@ export function simulateWorld(
   { protocol, foldsMm, weeks, course = () => 1, hand = () => ({}) }: WorldClient,
   from: Date,
 ): { startedAt: string; readings: Reading[] }[] {
-  const {
-    floorMm,
-    share,
-    markFactor,
-    dayShare,
-    dayCorrelation = 0,
-    dayWhite = 0,
-    copied = 0,
-    blunders,
-    markMm = 0.5,
-  } = world
-  const sigma = (mm: number) => Math.hypot(floorMm, share * mm)
-  let lasting = random.normal()
+  const { floorMm, share, markFactor, dayShare, copied = 0, blunders, markMm = 0.5 } = world
+  const { firstFactor = 1, girthFloorCm = 0.3, girthShare = 0.007 } = world
+  const days = daysOf(random, weeks, world)
   return weeks.map((week, i) => {
-    const kept = i === 0 ? 0 : dayCorrelation ** (week - (weeks[i - 1] ?? week))
-    lasting = i === 0 ? lasting : kept * lasting + Math.sqrt(1 - kept ** 2) * random.normal()
-    const fresh = dayWhite > 0 ? Math.sqrt(dayWhite) * random.normal() : 0
-    const day = 1 + dayShare * (Math.sqrt(1 - dayWhite) * lasting + fresh)
+    const wide = i === 0 ? firstFactor : 1
+    const sigma = (site: SiteId, value: number) =>
+      wide * (isFold(site) ? Math.hypot(floorMm, share * value) : Math.hypot(girthFloorCm, girthShare * value))
+    const day = 1 + wide * dayShare * (days[i] as number)
     const factors = hand(i)
     const startedAt = new Date(from.getTime() + week * WEEK_MS)
     const wrong =
@@ -75,8 +94,9 @@ export function simulateWorld(
         : undefined
     const marked = Object.fromEntries(
       protocol.sites.map((site) => {
-        const mm = (foldsMm[site] ?? 10) * course(week) * day * (factors[site] ?? 1)
-        return [site, mm + markFactor * sigma(mm) * random.normal() + (site === wrong ? (blunders?.mm ?? 0) : 0)]
+        const body = (foldsMm[site] ?? 10) * course(week) * (factors[site] ?? 1)
+        const value = isFold(site) ? body * day : body
+        return [site, value + markFactor * sigma(site, value) * random.normal() + (site === wrong ? (blunders?.mm ?? 0) : 0)]
       }),
     )
     const readings: Reading[] = []
@@ -84,16 +104,17 @@ export function simulateWorld(
     for (;;) {
       const step = nextStep(session)
       if (step.kind === 'finished') break
-      const mm = marked[step.site] ?? 10
+      const truth = marked[step.site] ?? 10
+      const mark = isFold(step.site) ? markMm : 0.1
       const before = readings.find(({ site }) => site === step.site)
-      const read = Math.round((mm + sigma(mm) * random.normal()) / markMm) * markMm
+      const read = Math.round((truth + sigma(step.site, truth) * random.normal()) / mark) * mark
       const value = before && random.next() < copied ? before.value : Math.max(isFold(step.site) ? 2 : 10, read)
       const reading: Reading = {
         id: random.uuid(),
         site: step.site,
         round: step.round,
-        value,
-        unit: 'mm',
+        value: isFold(step.site) ? value : Math.round(value * 10) / 10,
+        unit: isFold(step.site) ? 'mm' : 'cm',
         takenAt: new Date(startedAt.getTime() + readings.length * 11_000).toISOString(),
         source: 'simulated',
       }

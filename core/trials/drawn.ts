@@ -1,4 +1,4 @@
-import { COURSES, type CourseModel } from '../following/course-filter'
+import { COURSES, type CourseModel } from '../following/course-models'
 import type { Random } from '../simulate/random'
 import { coverage, looksAt, measure, only, openTrial, startsOf, type Trial } from './trial'
 
@@ -69,7 +69,7 @@ export function drawnIntervals(clients: number, cadence: Cadence, world: Trial =
         const befalls = world.client?.(place, random) ?? {}
         // Clients in between have no model.
         const model = COURSES[(place / CHANGES_EVERY) % COURSES.length]
-        if (model === undefined || model.kind === 'none') return befalls
+        if (model === undefined) return befalls
         const own = drawCourse(model, model.sd * visitShare, cadence, random)
         courses[place] = own
         const { course = () => 1 } = befalls

@@ -2,16 +2,19 @@ import { dayOf } from '../composition/facts'
 import type { SpanEnd } from '../composition/end-figures'
 import {
   ASSUMED_NOISES,
+  chosenShare,
   clientEvidence,
   composeSpan,
   followedEnd,
+  followLooks,
   judgeFigures,
   readSpan,
-  searchOf,
+  searchedShare,
   StudioNoise,
   type Change,
   type Family,
   type FigureId,
+  type VerdictKind,
 } from '../following'
 import { PROTOCOLS } from '../protocols'
 import { seededRandom } from '../simulate'
@@ -34,7 +37,9 @@ const FOLDS: Partial<Record<SiteId, number>> = {
   abdominal: 20,
   thigh: 29,
 }
-const PERSON = { sex: 'female' as const, birthDate: '1985-01-01', heightCm: 170 }
+/** Girths of a tape set, cm. */
+const GIRTHS: Partial<Record<SiteId, number>> = { neck: 33, waist: 74, abdomen: 82, hip: 100 }
+const PERSON = { birthDate: '1985-01-01', heightCm: 170 }
 const FROM = new Date('2026-01-05T17:00:00Z')
 
 /** One client of a trial: what happens to them, and how they are measured. */
@@ -42,11 +47,13 @@ export interface TrialClient {
   course?: (week: number) => number
   /** Weight against the start, by week. */
   weightCourse?: (week: number) => number
-  hand?: (place: number) => { id: string; factors: Partial<Record<SiteId, number>> }
+  hand?: (place: number) => { id: string | null; factors: Partial<Record<SiteId, number>> }
   /** Noise of this client against the world's. */
   noise?: number
   /** What the world is like for this client. */
   own?: Partial<MeasuringWorld>
+  /** Weeks of their check-ins, 0 first. */
+  weeks?: readonly number[]
 }
 
 /** A world with its clients. */
@@ -61,6 +68,9 @@ export interface Trial {
   /** Share and correlation by the week of a visit's weight. */
   weightNoise?: { share: number; correlation: number }
   client?: (place: number, random: Random) => TrialClient
+  sex?: 'female' | 'male'
+  /** Measured by the tape alone: the percent leads. */
+  tape?: boolean
   /** False: nothing learnt, everything as assumed. */
   learnt?: boolean
   seed?: number
@@ -84,23 +94,30 @@ function lastingNoise(random: Random, weeks: readonly number[], correlation: num
 /** Everybody's check-ins, composed. */
 export function measure(trial: Trial): SpanEnd[][] {
   const { world = ASSUMED_WORLD, clients = 100, looks = 12, weeksApart = 1, size = 1, seed = 7 } = trial
+  const { sex = 'female', tape = false } = trial
   const { share, correlation } = trial.weightNoise ?? { share: 0.007, correlation: 0 }
+  const protocol = tape ? PROTOCOLS['navy-tape'] : SEVEN
   const random = seededRandom(seed)
-  const weeks = Array.from({ length: looks }, (_, i) => i * weeksApart)
+  const usual = Array.from({ length: looks }, (_, i) => i * weeksApart)
   return Array.from({ length: clients }, (_, c) => {
     const own = size * Math.exp(0.25 * random.normal())
-    const foldsMm = Object.fromEntries(
-      Object.entries(FOLDS).map(([site, mm]) => [site, Math.max(3, mm * own * Math.exp(0.15 * random.normal()))]),
+    const bodies = Object.fromEntries(
+      Object.entries(tape ? GIRTHS : FOLDS).map(([site, value]) =>
+        tape
+          ? [site, value * Math.exp(0.06 * random.normal())]
+          : [site, Math.max(3, value * own * Math.exp(0.15 * random.normal()))],
+      ),
     )
-    const { course, weightCourse = () => 1, hand, noise = 1, own: differing = {} } = trial.client?.(c, random) ?? {}
+    const given = trial.client?.(c, random) ?? {}
+    const { course, weightCourse = () => 1, hand, noise = 1, own: differing = {}, weeks = usual } = given
     const kg = 62 * Math.exp(0.1 * random.normal())
     const weighed = lastingNoise(random, weeks, correlation)
     const visits = simulateWorld(
       random,
       scaled({ ...world, ...differing }, noise),
       {
-        protocol: SEVEN,
-        foldsMm,
+        protocol,
+        foldsMm: bodies,
         weeks,
         ...(course ? { course } : {}),
         ...(hand ? { hand: (place: number) => hand(place).factors } : {}),
@@ -120,8 +137,8 @@ export function measure(trial: Trial): SpanEnd[][] {
       }
       const id = hand?.(i).id
       return followedEnd({
-        person: PERSON,
-        protocol: SEVEN,
+        person: { ...PERSON, sex },
+        protocol,
         startedAt,
         readings: [weight, ...readings],
         strikes: [],
@@ -150,7 +167,7 @@ export function openTrial(trial: Trial, families: readonly Family[] = FAMILIES):
     ends,
     noisesAt: (client, look) => {
       const end = ends[client]?.[look]
-      return noise && end ? noise.for(String(client), dayOf(end.facts)) : ASSUMED_NOISES
+      return noise && end ? noise.for(String(client), dayOf(end.facts), families) : ASSUMED_NOISES
     },
   }
 }
@@ -159,12 +176,9 @@ export function openTrial(trial: Trial, families: readonly Family[] = FAMILIES):
 export function looksAt<Figure extends FigureId>(
   { ends, noisesAt }: TrialStudio,
   figures: readonly Figure[],
+  share = chosenShare(1),
 ): Record<Figure, Change | null>[][] {
-  return ends.map((own, c) =>
-    own
-      .slice(1)
-      .map((_, i) => judgeFigures(own.slice(0, i + 2), figures, { noises: noisesAt(c, i + 1), running: false })),
-  )
+  return ends.map((own, c) => followLooks(own, figures, { noisesAt: (look) => noisesAt(c, look), share }))
 }
 
 /** A studio seen through some of its clients. */
@@ -188,17 +202,25 @@ export function shareOf<T>(all: readonly T[], holds: (one: T) => boolean): numbe
   return all.filter(holds).length / all.length
 }
 
-/** Share of clients ever told real by the sum. */
-export function everReal(looks: readonly { sum: Change | null }[][]): number {
-  return shareOf(looks, (own) => own.some(({ sum }) => sum?.verdict === 'real'))
+/** Every look of every client at one figure, in the order they came. */
+export type Looks<Figure extends FigureId = 'sum'> = readonly Record<Figure, Change | null>[][]
+
+/** Share of clients ever told real. */
+export function everReal<Figure extends FigureId = 'sum'>(looks: Looks<Figure>, figure = 'sum' as Figure): number {
+  return shareOf(looks, (own) => own.some((look) => look[figure]?.verdict === 'real'))
 }
 
-/** The check-in at which each client is first told real by the sum, 1 the first; null: never. */
-export function firstReal(looks: readonly { sum: Change | null }[][]): (number | null)[] {
+/** The check-in at which each client is first told real, 1 the first; null: never. */
+export function firstReal<Figure extends FigureId = 'sum'>(looks: Looks<Figure>, figure = 'sum' as Figure): (number | null)[] {
   return looks.map((own) => {
-    const place = own.findIndex(({ sum }) => sum?.verdict === 'real')
+    const place = own.findIndex((look) => look[figure]?.verdict === 'real')
     return place < 0 ? null : place + 2
   })
+}
+
+/** Share of clients of whom this is said at the last check-in. */
+export function saidAtLast(looks: Looks, verdict: VerdictKind): number {
+  return shareOf(looks, (own) => own.at(-1)?.sum?.verdict === verdict)
 }
 
 /**
@@ -212,10 +234,15 @@ export function startsOf({ ends }: TrialStudio, course: (client: number, visit: 
   )
 }
 
-/** Share of looks whose interval holds the true change of the sum. */
-export function coverage(looks: readonly { sum: Change | null }[][], truth: (client: number, look: number) => number) {
+/**
+ * Share of looks whose interval holds the true change of the sum.
+ * @param from check-in from which looks count, 1 the first
+ */
+export function coverage(looks: Looks, truth: (client: number, look: number) => number, from = 2): number {
   const held = looks.flatMap((own, c) =>
-    own.flatMap(({ sum }, i) => (sum ? [sum.low <= truth(c, i + 1) && truth(c, i + 1) <= sum.high] : [])),
+    own.flatMap(({ sum }, i) =>
+      sum && i + 2 >= from ? [sum.low <= truth(c, i + 1) && truth(c, i + 1) <= sum.high] : [],
+    ),
   )
   return shareOf(held, (one) => one)
 }
@@ -226,8 +253,8 @@ export function anyJaws({ ends, noisesAt }: TrialStudio): number {
     own.some((_, to) => {
       const noises = noisesAt(c, to)
       return own.slice(0, to).some((__, from) => {
-        const searched = from === 0 ? 1 : searchOf(from + 1)
-        const { sum } = judgeFigures(own.slice(from, to + 1), ['sum'], { noises, searched, running: false })
+        const share = from === 0 ? chosenShare(1) : searchedShare(from + 1)
+        const { sum } = judgeFigures(own.slice(from, to + 1), ['sum'], { noises, share })
         return sum?.verdict === 'real'
       })
     }),
@@ -249,7 +276,7 @@ const CAUSES = new Set([
 export function toldACause({ ends, noisesAt }: TrialStudio, looks: readonly number[]): number {
   return shareOf([...ends.entries()], ([c, own]) =>
     looks.some((look) => {
-      const span = composeSpan(own.slice(0, look + 1), { noises: noisesAt(c, look), running: false })
+      const span = composeSpan(own.slice(0, look + 1), { noises: noisesAt(c, look) })
       return readSpan(span).some(({ code }) => CAUSES.has(code))
     }),
   )

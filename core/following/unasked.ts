@@ -1,0 +1,116 @@
+import { addDays, daysBetween, type Day } from '../calendar'
+import type { SpanEnd } from '../composition/end-figures'
+import { dayOf } from '../composition/facts'
+import { searchedShare } from './budget'
+import type { Change } from './change'
+import { judgeFigures, type SpanSettings } from './span'
+
+/*
+ * What is said of a client without being asked: since the start, over the last twelve weeks, since last time, and since
+ * when they have been level.
+ */
+
+/** Figures a line speaks of. */
+export const UNASKED_FIGURES = ['fat', 'lean', 'sum', 'weight'] as const
+type Unasked = (typeof UNASKED_FIGURES)[number]
+
+/** One line: from a day on, each figure's change. */
+export interface UnaskedLine {
+  since: 'start' | 'twelve-weeks' | 'last-time'
+  from: Day
+  /** Place of the check-in it begins with. */
+  place: number
+  changes: Record<Unasked, Change | null>
+}
+
+/** Everything said unasked. */
+export interface SaidUnasked {
+  lines: UnaskedLine[]
+  /** Day of the check-in since which the leading figure has been steady; null: it is not, or not for sure. */
+  steadySince: Day | null
+}
+
+const WEEKS = 12
+/** Steady is looked for over so many check-ins and weeks at least. */
+const FEWEST_VISITS = 4
+const FEWEST_DAYS = 28
+/** Starts of a steady stretch that are tried at most, spread over the history. */
+const MOST_STARTS = 8
+
+/** How unasked lines are judged. */
+export interface UnaskedSettings extends Omit<SpanSettings, 'share' | 'massUnit' | 'before'> {
+  /** Place of the start that leads, and its share of the budget. */
+  start: number
+  share: number
+}
+
+/** Place of the check-in nearest to twelve weeks before the last. */
+function twelveWeeksBack(days: readonly Day[]): number {
+  const wanted = addDays(days.at(-1) as Day, -7 * WEEKS)
+  let best = 0
+  days.forEach((day, place) => {
+    if (Math.abs(daysBetween(wanted, day)) < Math.abs(daysBetween(wanted, days[best] as Day))) best = place
+  })
+  return best
+}
+
+/**
+ * What is said of a client unasked, by all check-ins; no lines with fewer than two.
+ * @param ends oldest first
+ */
+export function saidUnasked(ends: readonly SpanEnd[], settings: UnaskedSettings): SaidUnasked {
+  const { start, share, ...judging } = settings
+  const last = ends.length - 1
+  if (last < 1) return { lines: [], steadySince: null }
+  const days = ends.map(({ facts }) => dayOf(facts))
+  const judged = (from: number) =>
+    judgeFigures(ends.slice(from), UNASKED_FIGURES, {
+      ...judging,
+      share: from === start ? share : searchedShare(from + 1),
+    })
+  const line = (since: UnaskedLine['since'], place: number): UnaskedLine => ({
+    since,
+    place,
+    from: days[place] as Day,
+    changes: judged(place),
+  })
+  const lines: UnaskedLine[] = []
+  if (start < last) lines.push(line('start', start))
+  const twelve = twelveWeeksBack(days)
+  if (twelve !== start && twelve < last - 1) lines.push(line('twelve-weeks', twelve))
+  if (last - 1 !== start) lines.push(line('last-time', last - 1))
+  return { lines, steadySince: steadySince(ends, days, judging) }
+}
+
+/** The earliest check-in since which the leading figure has been steady. */
+function steadySince(
+  ends: readonly SpanEnd[],
+  days: readonly Day[],
+  judging: Omit<UnaskedSettings, 'start' | 'share'>,
+): Day | null {
+  const last = ends.length - 1
+  const latest = Math.min(
+    last - FEWEST_VISITS + 1,
+    days.findLastIndex((day) => daysBetween(day, days[last] as Day) >= FEWEST_DAYS),
+  )
+  // Earlier looks are not asked for: what was real over such a stretch is nobody's question.
+  const { noisesOn: _, ...once } = judging
+  const isSteady = (from: number) => {
+    const stretch = ends.slice(from)
+    const { sum } = judgeFigures(stretch, ['sum'], once)
+    return (sum ?? judgeFigures(stretch, ['percent'], once).percent)?.verdict === 'steady'
+  }
+  if (latest < 0) return null
+  const count = Math.min(MOST_STARTS, latest + 1)
+  const places = Array.from({ length: count }, (_, k) => Math.round((k * latest) / Math.max(1, count - 1)))
+  const first = places.findIndex(isSteady)
+  if (first < 0) return null
+  // Between the last start that was not steady and this one, by halves.
+  let [no, yes] = [first === 0 ? places[0] as number : (places[first - 1] as number), places[first] as number]
+  while (yes - no > 1) {
+    const middle = (no + yes) >> 1
+    if (isSteady(middle)) yes = middle
+    else no = middle
+  }
+  return days[yes] ?? null
+}

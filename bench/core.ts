@@ -2,7 +2,7 @@ import { answers, knownColumns, rowReader } from '../cli/rows'
 import { composeCheckin, type CheckinFacts } from '../core/composition'
 import { compute, EQUATIONS, findEquation, type Measures } from '../core/equations'
 import { assessorErrors, simulatePercent, type RepeatedSite } from '../core/error'
-import { ASSUMED_NOISE } from '../core/following/noise'
+import { ASSUMED_NOISE } from '../core/following/studio-grid'
 import { oddsOf } from '../core/following/odds'
 import { PROTOCOLS } from '../core/protocols'
 import { seededRandom, simulateFolds } from '../core/simulate'
@@ -156,7 +156,8 @@ function benchOdds(): void {
     values: weeks.map((week) => 100 - 0.05 * week + 5 * random.normal()),
     variances: weeks.map(() => 25),
   }))
-  const run = () => all.forEach((series, i) => oddsOf(series, ASSUMED_NOISE, i < 5))
+  const run = () =>
+    all.forEach((series, i) => oddsOf(series, ASSUMED_NOISE, i < 5 ? { running: () => ASSUMED_NOISE } : {}))
   say('odds, 200 check-ins, 14 figures', times(40, run), '20 ms')
 }
 

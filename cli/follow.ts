@@ -5,38 +5,66 @@ import { text } from 'node:stream/consumers'
 import { pipeline } from 'node:stream/promises'
 import { parentPort, Worker, workerData } from 'node:worker_threads'
 import Papa from 'papaparse'
-import type { SpanEnd } from '../core/composition/end-figures'
 import { dayOf } from '../core/composition/facts'
-import { clientEvidence, followedEnd, judgeFigures, StudioNoise, type Change, type Family } from '../core/following'
+import {
+  ASSUMED_NOISES,
+  chosenShare,
+  clientEvidence,
+  followedEnd,
+  followLooks,
+  saidUnasked,
+  StudioNoise,
+  type Change,
+  type Family,
+  type UnaskedLine,
+} from '../core/following'
 import { quoted } from '../exchange/header'
 import { runCommand } from './streamed'
 import { readingRows } from '../exchange/reading-rows'
 import { clientsOf, type FollowedClient } from './followed-clients'
 
-/** Header of the answer. */
-const HEADER = 'client,at,figure,value,change,low,high,odds,verdict,noise_sd,noise_freedom,start'
+/** Header of the answer: the columns of earlier versions first, in their order. */
+const HEADER =
+  'client,at,figure,value,change,low,high,odds,verdict,noise_sd,noise_freedom,start,verdict_code,since_12_weeks,since_last,steady_since'
 
 const FIGURES = ['sum', 'fat', 'lean', 'weight', 'percent'] as const
 const FAMILIES: readonly Family[] = FIGURES
 
-/** A verdict in the words of this table: only what is established or leans has a way. */
+/** A verdict in the words this table has always had: only what is real or shows some sign has a way. */
 function verdictOf({ verdict, change }: Change): string {
   const way = change < 0 ? 'down' : 'up'
   if (verdict === 'real') return `real ${way}`
-  return verdict === 'leaning' || verdict === 'one-site' ? `leaning ${way}` : 'not told apart'
+  return verdict === 'some-sign' || verdict === 'one-fold' ? `leaning ${way}` : 'not told apart'
 }
 
-function row(client: string, at: string, figure: string, change: Change, start: string): string {
-  const { now, low, high, odds, noise } = change
+interface Said {
+  client: string
+  at: string
+  start: string
+  /** Codes of the change over twelve weeks and since last time. */
+  twelve: string
+  last: string
+  steadySince: string
+}
+
+function row(figure: string, change: Change, { client, at, start, twelve, last, steadySince }: Said): string {
+  const { now, low, high, odds, noise, verdict } = change
   const numbers = [now, change.change, low, high, odds]
   // A weighted sum of whole and half numbers, whose last digits are its rounding's.
   const freedom = Number(noise.freedom.toFixed(9))
   const cells = [quoted(client), at, figure, ...numbers, verdictOf(change), noise.sd, freedom, start]
-  return `${cells.join(',')}\n`
+  return `${[...cells, verdict, twelve, last, steadySince].join(',')}\n`
+}
+
+/** The code of a figure's change on an unasked line; empty where there is none. */
+function codeOn(lines: readonly UnaskedLine[], since: UnaskedLine['since'], figure: (typeof FIGURES)[number]): string {
+  const line = lines.find((one) => one.since === since)
+  return (figure === 'percent' ? null : line?.changes[figure])?.verdict ?? ''
 }
 
 /**
- * Every check-in after the first, held against the first with the error learnt from all other clients until then.
+ * Every check-in after the first, compared with the first, with the error learnt from all other clients until then and what
+ * was said before. The shorter spans stand beside the newest check-in.
  * @param part which of so many shares of the clients to answer for
  */
 function* followed(clients: readonly FollowedClient[], { part = 0, of = 1 } = {}): Generator<string> {
@@ -49,15 +77,30 @@ function* followed(clients: readonly FollowedClient[], { part = 0, of = 1 } = {}
     const { id, checkins } = clients[c] as FollowedClient
     const own = ends[c] ?? []
     const start = checkins[0]?.at ?? ''
+    const held = own.map((end, k) => (k === 0 ? ASSUMED_NOISES : studio.for(id, dayOf(end.facts), FAMILIES)))
+    const noisesAt = (place: number) => held[place] ?? ASSUMED_NOISES
+    const looks = followLooks(own, FIGURES, { noisesAt })
+    const { lines, steadySince } = saidUnasked(own, {
+      start: 0,
+      share: chosenShare(1),
+      noises: noisesAt(own.length - 1),
+    })
     let said = ''
-    for (let k = 1; k < own.length; k += 1) {
-      const noises = studio.for(id, dayOf((own[k] as SpanEnd).facts))
-      const found = judgeFigures(own.slice(0, k + 1), FIGURES, { noises, running: false })
+    looks.forEach((found, i) => {
+      const isNewest = i === looks.length - 1
       for (const figure of FIGURES) {
         const change = found[figure]
-        if (change) said += row(id, checkins[k]?.at ?? '', figure, change, start)
+        if (!change) continue
+        said += row(figure, change, {
+          client: id,
+          at: checkins[i + 1]?.at ?? '',
+          start,
+          twelve: isNewest ? codeOn(lines, 'twelve-weeks', figure) : '',
+          last: isNewest ? codeOn(lines, 'last-time', figure) : '',
+          steadySince: isNewest && figure === 'sum' ? (steadySince ?? '') : '',
+        })
       }
-    }
+    })
     if (said) yield said
   }
 }

@@ -1,4 +1,4 @@
-/** npm run bench:truth: the promise of "real" tried in every world; CLIENTS=100 for a shorter run. */
+/** npm run bench:truth: the promise tried in every world, how soon a change is told, and what becomes of it. */
 import { bundled } from './lib/bundle.mjs'
 
 await import(await bundled('bench/truth.ts'))

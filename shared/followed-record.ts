@@ -1,14 +1,19 @@
 import { comparability, DEFAULT_CHOICES, type Choices, type Comparability } from '../core/composition'
 import type { ErrorLookup } from '../core/error'
+import type { Day } from '../core/calendar'
 import {
   ASSUMED_NOISES,
+  chosenShare,
   composeSpan,
   endFigures,
   figureSeries,
-  searchOf,
+  saidUnasked,
+  searchedShare,
   type EndFigures,
   type FigureSeries,
+  type Noise,
   type Noises,
+  type SaidUnasked,
   type Span,
   type Worthwhile,
   WORTHWHILE,
@@ -32,6 +37,8 @@ export interface FollowedRecord {
   choices: Choices
   /** Place among the ends of the start chosen beforehand: the promise is about changes since it. -1: no check-in yet. */
   pinned: number
+  /** Share of the budget it has (core/following/budget.ts). */
+  pinnedShare: number
   /** Noises held at times, oldest first. */
   noises: readonly NoiseUntil[]
   worthwhile: Worthwhile
@@ -49,16 +56,25 @@ function setBegan(ends: readonly FollowedEnd[]): number {
   return 1 + ends.findLastIndex(({ record }) => record.protocolId !== set)
 }
 
+/** When a check-in's first reading was taken. */
+function firstReadingAt({ record }: FollowedEnd): string {
+  return record.readings.reduce((first, { takenAt }) => (takenAt < first ? takenAt : first), record.startedAt)
+}
+
 /**
- * Place of the start that counts: a pin set while its check-in was the newest one, which nothing seen since can have
- * chosen; else the first check-in with the set of today. A pin set later was set by looking back.
+ * Places of the starts chosen before their first reading, in the order they were: the first check-in, the first of another
+ * set of sites, and pins. A pin set later, on whatever check-in, was set by looking back.
  */
-function pinnedPlace(ends: readonly FollowedEnd[], pins: ClientHistory['pins']): number {
-  if (ends.length === 0) return -1
-  const [pin] = pins
-  const place = pin ? ends.findIndex(({ record }) => record.id === pin.checkinId) : -1
-  const next = ends[place + 1]
-  return pin && place >= 0 && (!next || pin.at <= next.record.startedAt) ? place : setBegan(ends)
+function chosenPlaces(ends: readonly FollowedEnd[], pins: ClientHistory['pins']): number[] {
+  if (ends.length === 0) return []
+  const pinned = [...pins].reverse().map(({ checkinId, at }) => {
+    const place = ends.findIndex((end) => (checkinId ? end.record.id === checkinId : at < firstReadingAt(end)))
+    const end = ends[place]
+    return end && at < firstReadingAt(end) ? place : -1
+  })
+  const began = setBegan(ends)
+  const places = [...new Set([0, began, ...pinned.filter((place) => place > began)])]
+  return places.filter((place) => place >= 0)
 }
 
 /** Puts a client's facts together, once, for everything that speaks about their record. */
@@ -69,6 +85,7 @@ export function followRecord(facts: RecordFacts): FollowedRecord {
     facts,
   )
   const { own, studio = WORTHWHILE } = facts.worthwhile ?? {}
+  const chosen = chosenPlaces(ends, facts.pins ?? [])
   return {
     client: facts.client,
     records,
@@ -76,16 +93,28 @@ export function followRecord(facts: RecordFacts): FollowedRecord {
     ends,
     errors: lookupErrors(facts.errors ?? []),
     choices: facts.choices[0]?.choices ?? DEFAULT_CHOICES,
-    pinned: pinnedPlace(ends, facts.pins ?? []),
-    noises: facts.noises ?? [],
+    pinned: chosen.at(-1) ?? -1,
+    pinnedShare: chosenShare(Math.max(1, chosen.length)),
+    noises: (facts.noises ?? []).filter(isReadable),
     worthwhile: { fatKg: own?.fatKg ?? studio.fatKg, sumPercent: own?.sumPercent ?? studio.sumPercent },
     opening: facts.opening ?? null,
   }
 }
 
-/** What was held of the noise on the day of a check-in: learnt by then, never later. */
-export function noisesAt({ noises }: Pick<FollowedRecord, 'noises'>, end: FollowedEnd): Noises {
-  return noises.findLast(({ until }) => until <= end.record.day)?.noises ?? ASSUMED_NOISES
+/** Answers kept by earlier versions tell the noise in another form: what is assumed stands until a new one comes. */
+function isReadable({ noises }: NoiseUntil): boolean {
+  return Object.values(noises).every((noise) => Array.isArray((noise as Partial<Noise>).cells))
+}
+
+/** What was held of the noise on a day: learnt by then, never later. */
+export function noisesOn({ noises }: Pick<FollowedRecord, 'noises'>, day: Day): Noises {
+  const found = noises.findLast(({ until }) => until <= day)?.noises
+  return found ? { ...ASSUMED_NOISES, ...found } : ASSUMED_NOISES
+}
+
+/** What was held of the noise on the day of a check-in. */
+export function noisesAt(record: Pick<FollowedRecord, 'noises'>, end: FollowedEnd): Noises {
+  return noisesOn(record, end.record.day)
 }
 
 /** Check-ins up to which everything is worked out before anything shows; of a longer history its readings show first. */
@@ -111,10 +140,10 @@ export interface FollowedSpan {
   then: FollowedEnd | null
   now: FollowedEnd | null
   span: Span | null
-  /** The start was found by looking for it: its odds are divided for that. */
+  /** The start was found by looking back: stronger proof is asked. */
   searched: boolean
-  /** By how much: 1 where it was chosen beforehand. */
-  dividedBy: number
+  /** Share of the budget the start has. */
+  share: number
   /** What differs between the two and what can be compared; null without two. Known before anything is judged. */
   comparability: Comparability | null
   /** What the later end says, weighed as the span weighs it. */
@@ -125,12 +154,12 @@ export interface FollowedSpan {
   noises: Noises
 }
 
-type SpannedRecord = Pick<FollowedRecord, 'ends' | 'pinned' | 'noises'>
+type SpannedRecord = Pick<FollowedRecord, 'ends' | 'pinned' | 'pinnedShare' | 'noises' | 'worthwhile'>
 
 /**
  * The span between two check-ins of a record. Without ids, or with ones that are not there or stand the wrong way
  * round: from the pinned start to the newest.
- * @param running false: days on which a change was first told are not wanted, which halves the work
+ * @param running false: what was said at earlier looks is not wanted, which halves the work
  * @param judged false: what the ends say is wanted first, and no change yet
  */
 export function spanOfRecord(
@@ -149,14 +178,16 @@ export function spanOfRecord(
   const then = ends[fromIndex] ?? null
   const between = ends.slice(Math.max(0, fromIndex), toIndex + 1)
   const searched = then !== null && fromIndex !== pinned
-  const dividedBy = searched ? searchOf(fromIndex + 1) : 1
+  const share = searched ? searchedShare(fromIndex + 1) : record.pinnedShare
   const noises = now ? noisesAt(record, now) : ASSUMED_NOISES
   const span =
     now && then && judged
       ? composeSpan(between, {
           noises,
-          searched: dividedBy,
+          share,
+          worthwhile: record.worthwhile,
           running,
+          noisesOn: (day: Day) => noisesOn(record, day),
           ...(massUnit ? { massUnit } : {}),
         })
       : null
@@ -167,10 +198,23 @@ export function spanOfRecord(
     now,
     span,
     searched,
-    dividedBy,
+    share,
     comparability: span?.comparability ?? (then && now ? comparability(then, now) : null),
     figures: span?.now ?? (now ? endFigures(now) : null),
     between,
     noises,
   }
+}
+
+/** What a record says unasked: since the start, over twelve weeks, since last time, and since when it has been level. */
+export function unaskedOf(record: FollowedRecord): SaidUnasked {
+  const newest = record.ends.at(-1)
+  if (!newest) return { lines: [], steadySince: null }
+  return saidUnasked(record.ends, {
+    start: record.pinned,
+    share: record.pinnedShare,
+    noises: noisesAt(record, newest),
+    noisesOn: (day) => noisesOn(record, day),
+    worthwhile: record.worthwhile,
+  })
 }

@@ -59,7 +59,9 @@ export function useClientRecord(clientId: string) {
   /** Place of the start chosen beforehand; the left jaw stands there unless it is moved. */
   const pinnedIndex = computed(() => record.value?.pinned ?? -1)
   const searched = computed(() => spanned.value?.searched ?? false)
-  const dividedBy = computed(() => spanned.value?.dividedBy ?? 1)
+  /** Share of the budget the start of the span has. */
+  const share = computed(() => spanned.value?.share ?? 1)
+  const unasked = useUnasked(record, judging)
   const comparability = computed(() => spanned.value?.comparability ?? null)
   const between = computed(() => spanned.value?.between ?? [])
   const noises = computed(() => spanned.value?.noises ?? ASSUMED_NOISES)
@@ -131,7 +133,8 @@ export function useClientRecord(clientId: string) {
     figures,
     pinnedIndex,
     searched,
-    dividedBy,
+    unasked,
+    share,
     comparability,
     between,
     noises,

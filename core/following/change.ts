@@ -1,7 +1,7 @@
 import type { Day } from '../calendar'
 import type { SiteId } from '../sites'
 import type { FigureSeriesOf } from './figures'
-import { meanOver, type Noise } from './noise'
+import { meanOver, scaleOf, type Noise } from './noise'
 import { judge, type Judging, type Standing, type VerdictKind } from './verdict'
 import type { FigureId } from './weights'
 
@@ -34,7 +34,7 @@ export interface Change {
 
 /** The standard deviation of a visit that a noise makes of an assumed variance, and its degrees of freedom. */
 export function noiseOf(noise: Noise, variance: number): Change['noise'] {
-  const scale = meanOver(noise, (_, one) => one)
+  const scale = scaleOf(noise)
   const freedom = meanOver(noise, (_, __, one) => one)
   return { sd: Math.sqrt(scale * variance), freedom, clients: noise.learntFrom.clients }
 }

@@ -4,7 +4,7 @@ import { onTermsOf, weighedAlike } from '../composition/terms'
 import { ASSUMED_ERRORS, weighingVariance, type ErrorModel } from '../error/model'
 import { copyingIn } from './copies'
 import { figureOver, varianceTeller, type VarianceParts } from './figures'
-import { meanOver, type Noise } from './noise'
+import { scaleOf, type Noise } from './noise'
 import { modelOfParts, type LearntParts } from './parts'
 import { figureTerms, foldsAmong, weightsOf, type FigureId } from './weights'
 
@@ -18,8 +18,8 @@ export interface ErrorParts {
   sd: number
   /** Share of each component in its variance; they add up to 1. */
   shares: Record<Component, number>
-  /** Variance of the figure at the later visit, unit squared, as learnt. */
-  variance: number
+  /** Variance of the figure at the later visit as the model takes it, unit squared: the noise scales it. */
+  assumed: number
 }
 
 /** What could be done about it. */
@@ -72,7 +72,7 @@ export function errorParts(
   const partsAt = varianceTeller(weights, terms, settings)
   const differs = conditionChanges(first.facts.conditions ?? {}, last.facts.conditions ?? {}).length > 0
   const [a, b] = [partsAt(first, false), partsAt(last, differs)]
-  const scale = meanOver(noise, (_, one) => one)
+  const scale = scaleOf(noise)
   const [then, now] = over.series.hands ?? []
   const parts: Record<Component, number> = { reading: 0, mark: 0, day: 0, weight: 0, bend: 0, hand: 0 }
   for (const part of Object.keys(a) as (keyof VarianceParts)[]) parts[part] = scale * (a[part] + b[part])
@@ -81,8 +81,8 @@ export function errorParts(
     apportion(parts, varianceTeller(weights, terms, { ...settings, model: modelOfParts(learnt, model) })(last, differs))
   const total = COMPONENTS.reduce((sum, part) => sum + parts[part], 0)
   const shares = Object.fromEntries(COMPONENTS.map((part) => [part, parts[part] / total])) as ErrorParts['shares']
-  const variance = scale * Object.values(b).reduce((sum: number, one: number) => sum + one, 0)
-  return { sd: Math.sqrt(total), shares, variance }
+  const assumed = Object.values(b).reduce((sum: number, one: number) => sum + one, 0)
+  return { sd: Math.sqrt(total), shares, assumed }
 }
 
 /** Parts that are told apart from what was learnt; together they stay what they are. */

@@ -52,7 +52,7 @@ export const ESTIMATE_COURSES: readonly CourseModel[] = [
   ...models('line', [
     [0.1, 0.04],
     [0.25, 0.2],
-    [0.6, 0.33],
+    [0.6, 0.28],
     [1.5, 0.18],
     [5, 0.06],
   ]),
@@ -63,7 +63,7 @@ export const ESTIMATE_COURSES: readonly CourseModel[] = [
   ]),
   ...models('bend', [
     [0.03, 0.08],
-    [0.1, 0.045],
-    [0.3, 0.02],
+    [0.1, 0.08],
+    [0.3, 0.035],
   ]),
 ]

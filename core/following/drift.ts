@@ -6,7 +6,7 @@ import { Z_95 } from '../error/interval'
 import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import { copyingIn } from './copies'
 import { figureOver } from './figures'
-import { meanOver, type Noise } from './noise'
+import { meanOver, scaleOf, type Noise } from './noise'
 import { foldsAmong, siteTerms } from './weights'
 
 /** How far one client's sum of folds moved in one assessor's hands, as a share of it. */
@@ -79,7 +79,7 @@ export function moveOf(visits: readonly SpanEnd[], model: ErrorModel = ASSUMED_E
 
 /** Variance of the difference of two visits some weeks apart under a noise, in units of a visit's assumed variance. */
 function differenceUnder(noise: Noise, weeks: number): number {
-  return meanOver(noise, ({ rho, white }, scale) => scale * 2 * (1 - (1 - white) * rho ** weeks))
+  return scaleOf(noise) * meanOver(noise, ({ rho, white }) => 2 * (1 - (1 - white) * rho ** weeks))
 }
 
 /**

@@ -7,7 +7,7 @@ import { isFold } from '../sites'
 import { copyingIn } from './copies'
 import { figureOver, type FigureSeriesOf } from './figures'
 import { Speaker, SPEAKS_FROM, type Evidence } from './evidence'
-import type { Noise } from './noise'
+import { thinned, type Noise } from './noise'
 import { countedUntil, HandPool, longestOf, noiseFromOthers, type Longest } from './noise-pool'
 import { ASSUMED_NOISE } from './studio-grid'
 import type { ScaleSaid } from '../study/feeding'
@@ -136,12 +136,17 @@ class FamilyPool {
     for (const [hand, speakers] of byHand) this.hands.set(hand, new HandPool(speakers))
   }
 
+  *adding(): Generator<void, void> {
+    for (const pool of this.hands.values()) yield* pool.adding()
+  }
+
   noiseFor(clientId: string, until: number, hands: ReadonlySet<string | null>, studies: readonly Speaker[]): Noise {
     const own = this.own.get(clientId) ?? []
     const of = (near: boolean) =>
       [...this.hands].flatMap(([hand, pool]) => (hands.has(hand) === near ? [pool.without(own, until)] : []))
     const others = [...this.longest].flatMap(([id, one]) => (id === clientId ? [] : [one]))
-    return noiseFromOthers(of(true), of(false), studies, countedUntil(others, until))
+    const noise = noiseFromOthers(of(true), of(false), studies, countedUntil(others, until))
+    return noise === ASSUMED_NOISE ? noise : thinned(noise)
   }
 }
 
@@ -167,6 +172,11 @@ export class StudioNoise {
     const made = new FamilyPool(this.all, family)
     this.pools.set(family, made)
     return made
+  }
+
+  /** Learns everything there is, one history at a time. */
+  *learning(): Generator<void, void> {
+    for (const family of FAMILIES) yield* this.pool(family).adding()
   }
 
   /**

@@ -27,7 +27,8 @@ export const PAIRS = SCALES.length * FREEDOMS.length
 const HALF_LOG_SCALES = SCALES.map((scale) => Math.log(scale) / 2)
 const PER_PAIR = Float64Array.from(
   { length: PAIRS },
-  (_, pair) => 1 / ((FREEDOMS[pair % FREEDOMS.length] as number) * (SCALES[Math.floor(pair / FREEDOMS.length)] as number)),
+  (_, pair) =>
+    1 / ((FREEDOMS[pair % FREEDOMS.length] as number) * (SCALES[Math.floor(pair / FREEDOMS.length)] as number)),
 )
 
 /** What does not hang on the squares, and what the logarithm of 1 + squares / (nu S) is multiplied by: after so many contrasts. */
@@ -64,8 +65,7 @@ function pairTerms(contrasts: number): PairTerms {
 export function pairLogs(contrasts: number, squares: number, into: Float64Array): void {
   const { fixed, times } = pairTerms(contrasts)
   for (let pair = 0; pair < PAIRS; pair += 1)
-    into[pair] =
-      (fixed[pair] as number) - (times[pair] as number) * log(1 + squares * (PER_PAIR[pair] as number))
+    into[pair] = (fixed[pair] as number) - (times[pair] as number) * log(1 + squares * (PER_PAIR[pair] as number))
 }
 
 /** No cell's likelihood is over this, whatever its scale: the normal one at the likeliest scale. */

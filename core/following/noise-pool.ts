@@ -11,11 +11,11 @@ import { ASSUMED_NOISE, HYPOTHESES, noiseGiven } from './studio-grid'
  * So many clients' worth is learnt at most. Ten cost a steady loss half a check-in; with all of a large studio lasting noise
  * is told for change too often (docs/decisions.md).
  */
-const MOST_LEARNT = 25
+export const MOST_LEARNT = 25
 /** Check-ins from which a client counts among those the line of real goes by. */
 export const FOLLOWED_FROM = 5
 /** Histories of one hand that are added up at most: more add nothing to what is learnt. */
-const MOST_ADDED = 200
+const MOST_ADDED = 80
 /** Days of visits up to which each is added up by itself; in studios of more, what was known every four weeks is enough. */
 const MANY_DAYS = 100
 const WEEKS_AT_ONCE = 4
@@ -30,15 +30,20 @@ const nothing = (): Sum => ({ support: new Float64Array(HYPOTHESES), histories: 
 
 function add(into: Sum, { support, histories }: Sum, times: number): void {
   if (histories === 0 || times === 0) return
-  for (let h = 0; h < HYPOTHESES; h += 1)
-    into.support[h] = (into.support[h] as number) + times * (support[h] as number)
+  for (let h = 0; h < HYPOTHESES; h += 1) into.support[h] = (into.support[h] as number) + times * (support[h] as number)
   into.histories += times * histories
 }
 
-/** The same choice whenever it is asked for, without a preference for who came early or late. */
+/** The golden ratio's part of 2^32: places multiplied by it come in no order (Knuth, multiplicative hashing). */
+const SCATTER = 2654435769
+
+/** The same choice whenever it is asked for, in no order that clients could come in. */
 function spreadOver<T>(all: readonly T[], most: number): T[] {
   if (all.length <= most) return [...all]
-  return Array.from({ length: most }, (_, k) => all[Math.floor(((k + 0.5) * all.length) / most)] as T)
+  return [...all.keys()]
+    .sort((a, b) => (Math.imul(a + 1, SCATTER) >>> 0) - (Math.imul(b + 1, SCATTER) >>> 0))
+    .slice(0, most)
+    .map((place) => all[place] as T)
 }
 
 /** Histories taken by one hand, added up by time. */
@@ -53,12 +58,16 @@ export class HandPool {
     this.taken = spreadOver(all, MOST_ADDED)
     this.members = new Set(this.taken)
     const days = [...new Set(this.taken.flatMap(({ evidence }) => evidence.weeks.slice(SPEAKS_FROM - 1)))]
-    const known = days.length <= MANY_DAYS ? days : [...new Set(days.map((week) => WEEKS_AT_ONCE * Math.ceil(week / WEEKS_AT_ONCE)))]
+    const known =
+      days.length <= MANY_DAYS
+        ? days
+        : [...new Set(days.map((week) => WEEKS_AT_ONCE * Math.ceil(week / WEEKS_AT_ONCE)))]
     this.times = known.sort((a, b) => a - b)
   }
 
-  private summed(): Sum[] {
-    if (this.sums) return this.sums
+  /** Adds everything up, one history at a time, so that a server can answer others in between. */
+  *adding(): Generator<void, void> {
+    if (this.sums) return
     const sums = this.times.map(nothing)
     for (const speaker of this.taken) {
       let before = 0
@@ -71,9 +80,14 @@ export class HandPool {
         }
         if (said) add(sums[k] as Sum, { support: said, histories: 1 }, 1)
       })
+      yield
     }
     this.sums = sums
-    return sums
+  }
+
+  private summed(): Sum[] {
+    if (!this.sums) for (const _ of this.adding());
+    return this.sums as unknown as Sum[]
   }
 
   /** What all but some of them say up to a time. */
@@ -101,7 +115,12 @@ export type Counted = Noise['learntFrom']
  * @param far what the rest of the studio says: it makes up for what is missing of what is learnt at most
  * @param studies repeat studies of the hand, taken at their word
  */
-export function noiseFromOthers(near: readonly Sum[], far: readonly Sum[], studies: readonly Speaker[], counted: Counted): Noise {
+export function noiseFromOthers(
+  near: readonly Sum[],
+  far: readonly Sum[],
+  studies: readonly Speaker[],
+  counted: Counted,
+): Noise {
   const [own, rest, all] = [nothing(), nothing(), nothing()]
   for (const one of near) add(own, one, 1)
   for (const one of far) add(rest, one, 1)
@@ -113,7 +132,8 @@ export function noiseFromOthers(near: readonly Sum[], far: readonly Sum[], studi
     const said = study.after(1)
     if (said) add(all, { support: said, histories: 1 }, 1)
   }
-  return all.histories > 0 ? noiseGiven(all.support, counted) : ASSUMED_NOISE
+  const learntFrom = studies.length > 0 ? { ...counted, studies: studies.length } : counted
+  return all.histories > 0 ? noiseGiven(all.support, learntFrom) : ASSUMED_NOISE
 }
 
 /** Up to which others' check-ins are counted. */
@@ -126,7 +146,10 @@ export interface Longest {
 
 /** A client's longest history of a figure: what counts them among the others. */
 export function longestOf(all: readonly Evidence[]): Longest | null {
-  const weeks = all.reduce<readonly number[]>((longest, one) => (one.weeks.length > longest.length ? one.weeks : longest), [])
+  const weeks = all.reduce<readonly number[]>(
+    (longest, one) => (one.weeks.length > longest.length ? one.weeks : longest),
+    [],
+  )
   if (weeks.length < SPEAKS_FROM) return null
   return { weeks, speaks: weeks[SPEAKS_FROM - 1] as number, followed: weeks[FOLLOWED_FROM - 1] ?? Infinity }
 }

@@ -46,9 +46,7 @@ function offsetsOf({ hands, offsetVariances = {} }: OddsSeries): { seen: number[
   const others = [...new Set(hands)].filter((hand) => hand !== hands[0] && (offsetVariances[hand] ?? 0) > 0)
   const shown = others.slice(0, MOST_HANDS)
   return shown.map((hand, k) => ({
-    seen: hands.map((one) =>
-      one === hand || (k === shown.length - 1 && others.indexOf(one) >= MOST_HANDS) ? 1 : 0,
-    ),
+    seen: hands.map((one) => (one === hand || (k === shown.length - 1 && others.indexOf(one) >= MOST_HANDS) ? 1 : 0)),
     variance: offsetVariances[hand] as number,
   }))
 }
@@ -262,7 +260,11 @@ function changeMixture(figure: FigureRuns, noise: Noise, unit: number): Mixture 
  * The first look, of those from a place on, at which the odds reach what is asked; null: at none.
  * @param from place of the first look that counts
  */
-export function firstLookOver(series: OddsSeries, noise: Noise, { from, asked }: { from: number; asked: number }): number | null {
+export function firstLookOver(
+  series: OddsSeries,
+  noise: Noise,
+  { from, asked }: { from: number; asked: number },
+): number | null {
   const { figure } = figureRuns(series)
   for (let look = Math.max(1, from); look < series.weeks.length; look += 1) {
     figure.fill(look, WAYS, ROOM)

@@ -54,6 +54,31 @@ function visitsAhead(series: OddsSeries, noise: Noise, { from, perWeek, cadence,
   return look === null ? null : look - weeks.length + 1
 }
 
+/** Where a figure is now by its smoothed course, and how it goes on. Unit of the figure, a week. */
+export interface PaceNow {
+  value: number
+  /** Half-width of the 95 % interval of the value. */
+  error: number
+  perWeek: number
+}
+
+/** The smoothed course now and its pace of late; null with fewer than two visits. */
+export function paceNow(series: OddsSeries, noise: Noise): PaceNow | null {
+  const { weeks } = series
+  const now = weeks.length - 1
+  const end = weeks[now] as number
+  // The visit so many weeks ago, or the first.
+  const then = Math.max(
+    0,
+    weeks.findLastIndex((week) => week <= end - PACE_WEEKS),
+  )
+  const passed = end - (weeks[then] as number)
+  if (!(passed > 0)) return null
+  const [before, at] = smoothedCourse(series, noise, [then, now]) ?? []
+  if (!before || !at) return null
+  return { value: at.value, error: (at.high - at.low) / 2, perWeek: (at.value - before.value) / passed }
+}
+
 /**
  * The day of the check-in by which a change would be real at the pace of now, from where the smoothed course stands, and
  * with check-ins as often.
@@ -62,18 +87,12 @@ function visitsAhead(series: OddsSeries, noise: Noise, { from, perWeek, cadence,
 export function settledOn(over: Pick<FigureSeriesOf, 'series' | 'days'>, change: Change, noise: Noise): Day | null {
   const { weeks } = over.series
   const last = over.days.at(-1)
-  const now = weeks.length - 1
   if (!last || change.verdict === 'real' || change.verdict === 'steady') return null
-  const end = weeks[now] as number
-  // The visit so many weeks ago, or the first.
-  const then = Math.max(0, weeks.findLastIndex((week) => week <= end - PACE_WEEKS))
-  const course = smoothedCourse(over.series, noise, [then, now])
-  const [before, at] = course ?? []
-  const passed = end - (weeks[then] as number)
-  if (!before || !at || !(passed > 0)) return null
+  const pace = paceNow(over.series, noise)
+  if (!pace) return null
   const cadence = cadenceOf(weeks)
-  const perWeek = (at.value - before.value) / passed
-  const ahead = visitsAhead(over.series, noise, { from: at.value, perWeek, cadence, asked: change.needed })
+  const { value: from, perWeek } = pace
+  const ahead = visitsAhead(over.series, noise, { from, perWeek, cadence, asked: change.needed })
   return ahead === null ? null : addDays(last, Math.round(ahead * cadence * 7))
 }
 
@@ -90,12 +109,17 @@ export interface Cadence {
  * @param perWeek change a week, in the figure's unit
  * @returns null beyond 27 check-ins
  */
-export function visitsUntilTold(perWeek: number, { weeksApart, variance, line = 'sum' }: Cadence, noise: Noise): number | null {
+export function visitsUntilTold(
+  perWeek: number,
+  { weeksApart, variance, line = 'sum' }: Cadence,
+  noise: Noise,
+): number | null {
   const asked = realLine(line, noise.learntFrom.followed) / chosenShare(1)
-  const ahead = visitsAhead(
-    { weeks: [0], values: [0], variances: [variance] },
-    noise,
-    { from: 0, perWeek, cadence: weeksApart, asked },
-  )
+  const ahead = visitsAhead({ weeks: [0], values: [0], variances: [variance] }, noise, {
+    from: 0,
+    perWeek,
+    cadence: weeksApart,
+    asked,
+  })
   return ahead === null ? null : ahead + 1
 }

@@ -136,7 +136,10 @@ class Smoother {
       }
       times(before, ENTRIES * i, r, moved)
       smooth[i] =
-        (states[STATES * i] as number) + (states[STATES * i + 1] as number) + (moved[0] as number) + (moved[1] as number)
+        (states[STATES * i] as number) +
+        (states[STATES * i + 1] as number) +
+        (moved[0] as number) +
+        (moved[1] as number)
       if (i > 0) this.back(i, r)
     }
     return smooth

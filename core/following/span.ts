@@ -64,8 +64,10 @@ export interface SpanSettings {
   /** Share of the budget the start has (see budget.ts): its odds count as much. */
   share?: number
   massUnit?: MassUnit
-  /** What was held of the noise on the day of an earlier look: what was said then is worked out. Left out: not wanted. */
+  /** What was held of the noise on the day of an earlier look; without it what is held now. */
   noisesOn?: (day: Day) => Noises
+  /** False: what was said at earlier looks is not worked out, which halves the work. */
+  running?: boolean
   /** What was said of figures at the look before, in place of working it out. */
   before?: Partial<Record<FigureId, Standing>>
   worthwhile?: Worthwhile
@@ -73,7 +75,15 @@ export interface SpanSettings {
 
 /** The two ends on common terms, with the judge of any figure between them. */
 function judgeOf(visits: readonly SpanEnd[], settings: SpanSettings) {
-  const { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES, share = chosenShare(1), noisesOn, before, worthwhile = WORTHWHILE } = settings
+  const {
+    model = ASSUMED_ERRORS,
+    noises = ASSUMED_NOISES,
+    share = chosenShare(1),
+    noisesOn,
+    before,
+    worthwhile = WORTHWHILE,
+  } = settings
+  const { running = before === undefined } = settings
   const newest = visits.at(-1)
   if (!newest || visits.length < 2) throw new RangeError('A span needs two check-ins.')
   const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
@@ -108,7 +118,7 @@ function judgeOf(visits: readonly SpanEnd[], settings: SpanSettings) {
       noise: noises[family],
       line: lineOf(figure),
       share: share / among,
-      ...(noisesOn ? { noiseOn: (day: Day) => noisesOn(day)[family] } : {}),
+      ...(running ? { noiseOn: (day: Day) => (noisesOn?.(day) ?? noises)[family] } : {}),
       ...(stood ? { before: stood } : {}),
       ...(smallest === null ? {} : { smallest }),
       ...(figure === 'sum' && summed.length > 1 ? { without } : {}),
@@ -145,7 +155,11 @@ export function figureCases(
 export function judgeCase(
   { figure, series, days, without }: FigureCase,
   noises: Noises,
-  { share = chosenShare(1), noisesOn, worthwhile = WORTHWHILE }: Pick<SpanSettings, 'share' | 'noisesOn' | 'worthwhile'> = {},
+  {
+    share = chosenShare(1),
+    noisesOn,
+    worthwhile = WORTHWHILE,
+  }: Pick<SpanSettings, 'share' | 'noisesOn' | 'worthwhile'> = {},
 ): Change | null {
   const family = familyOf(figure)
   const smallest = smallestOf(figure, series.values[0] ?? 0, worthwhile)
@@ -181,7 +195,10 @@ export function judgeFigures<Figure extends FigureId>(
 export function followLooks<Figure extends FigureId>(
   ends: readonly SpanEnd[],
   figures: readonly Figure[],
-  { noisesAt, ...settings }: { noisesAt: (place: number) => Noises } & Pick<SpanSettings, 'share' | 'worthwhile' | 'model'>,
+  {
+    noisesAt,
+    ...settings
+  }: { noisesAt: (place: number) => Noises } & Pick<SpanSettings, 'share' | 'worthwhile' | 'model'>,
 ): Record<Figure, Change | null>[] {
   const before: Partial<Record<FigureId, Standing>> = {}
   return ends.slice(1).map((_, i) => {

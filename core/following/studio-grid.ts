@@ -70,7 +70,9 @@ const logPriors = ((): Float64Array => {
     const freedom = h % FREEDOMS.length
     const scale = Math.floor(h / FREEDOMS.length) % SCALES.length
     const mix = Math.floor(h / (FREEDOMS.length * SCALES.length))
-    return Math.log(MIXES[mix]?.prior as number) + (logs[scale] as number) - sum + Math.log(FREEDOM_PRIOR[freedom] as number)
+    return (
+      Math.log(MIXES[mix]?.prior as number) + (logs[scale] as number) - sum + Math.log(FREEDOM_PRIOR[freedom] as number)
+    )
   })
 })()
 

@@ -93,8 +93,8 @@ function steadySince(
     last - FEWEST_VISITS + 1,
     days.findLastIndex((day) => daysBetween(day, days[last] as Day) >= FEWEST_DAYS),
   )
-  // Earlier looks are not asked for: what was real over such a stretch is nobody's question.
-  const { noisesOn: _, ...once } = judging
+  // What was real at earlier looks over such a stretch is nobody's question.
+  const once = { ...judging, running: false }
   const isSteady = (from: number) => {
     const stretch = ends.slice(from)
     const { sum } = judgeFigures(stretch, ['sum'], once)
@@ -106,7 +106,7 @@ function steadySince(
   const first = places.findIndex(isSteady)
   if (first < 0) return null
   // Between the last start that was not steady and this one, by halves.
-  let [no, yes] = [first === 0 ? places[0] as number : (places[first - 1] as number), places[first] as number]
+  let [no, yes] = [first === 0 ? (places[0] as number) : (places[first - 1] as number), places[first] as number]
   while (yes - no > 1) {
     const middle = (no + yes) >> 1
     if (isSteady(middle)) yes = middle

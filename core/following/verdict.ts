@@ -92,7 +92,10 @@ export interface Judging extends Asking {
 /** Judges a change by its history. Null with fewer than two visits. */
 export function judge(series: OddsSeries, judging: Judging): Judged | null {
   const { noise, line = 'sum', without, share = chosenShare(1), running, smallest } = judging
-  const found = oddsOf(series, noise, { ...(running ? { running } : {}), ...(smallest === undefined ? {} : { smallest }) })
+  const found = oddsOf(series, noise, {
+    ...(running ? { running } : {}),
+    ...(smallest === undefined ? {} : { smallest }),
+  })
   if (!found) return null
   const needed = realLine(line, noise.learntFrom.followed)
   let before = judging.before ?? NEVER_REAL
@@ -110,7 +113,9 @@ export function judge(series: OddsSeries, judging: Judging): Judged | null {
   const said = { ...found, needed: needed / share, standing, realAt, site: null }
   if (standing.real) {
     if (isBack(found, standing)) return { ...said, verdict: 'back' }
-    if (found.low <= 0 && found.high >= 0) return { ...said, verdict: 'some-sign' }
+    // What has stood is not unsaid because a hand may have drifted since: only by coming back, or by the odds.
+    if (!before.real && found.low <= 0 && found.high >= 0)
+      return { ...said, standing: { ...standing, real: false }, verdict: 'some-sign' }
     // What has stood for a while may have come down: a site left out is asked for as much less.
     const asked = SIGN_ODDS * Math.min(1, counted / needed)
     for (const one of without?.() ?? []) {

@@ -213,9 +213,7 @@ function unsettled({ leading, settlesOn }: Span, say: (day: Day) => string): Spa
       return [{ code: verdict, sentence: `${capital(verdictSaid(leading))}, not sure yet.${later}`, facts }]
     }
     case 'too-early':
-      return [
-        { code: verdict, sentence: `Too early to say: ${name} may have changed by ${range}.${pace}`, facts },
-      ]
+      return [{ code: verdict, sentence: `Too early to say: ${name} may have changed by ${range}.${pace}`, facts }]
     case 'no-sign':
       return [{ code: verdict, sentence: `No sign of change. A change of ${range} may still hide.`, facts }]
     case 'steady':

@@ -17,7 +17,11 @@ export const WORTHWHILE: Worthwhile = { fatKg: 0.5, sumPercent: 5 }
  * The smallest change of a figure that matters, its unit; null where no size is set for it.
  * @param then the figure at the start
  */
-export function smallestOf(figure: FigureId, then: number, { fatKg, sumPercent }: Worthwhile = WORTHWHILE): number | null {
+export function smallestOf(
+  figure: FigureId,
+  then: number,
+  { fatKg, sumPercent }: Worthwhile = WORTHWHILE,
+): number | null {
   if (figure === 'fat' || figure === 'lean' || figure === 'weight') return fatKg
   const site = asSite(figure)
   return figure === 'sum' || (site && isFold(site)) ? (sumPercent / 100) * then : null

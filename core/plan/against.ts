@@ -13,14 +13,18 @@ import {
   figureOver,
   figureTerms,
   foldsAmong,
-  LEANING_ODDS,
+  chosenShare,
+  lineOf,
   oddsOf,
+  paceNow,
+  realLine,
   sameSet,
+  SIGN_ODDS,
   type Change,
   type FigureSeriesOf,
   type Noises,
+  type PaceNow,
 } from '../following'
-import { REAL_ODDS } from '../following/verdict'
 import { LONGEST_WEEKS } from './limits'
 import { straightCourse, type Course } from './course'
 import { dynamicCourse, type PlanEnergy } from './dynamic-course'
@@ -112,6 +116,8 @@ export interface Against {
   standing: 'on' | 'ahead' | 'behind'
   /** What changed since the start. */
   change: Change
+  /** Where the smoothed course is now, and its pace of late. */
+  pace: () => PaceNow | null
 }
 
 /** What check-ins are held against a plan with. */
@@ -136,7 +142,7 @@ function figureSince({ kind }: PlanLine, visits: readonly SpanEnd[], model: Erro
 
 /**
  * A check-in held against a plan, by the whole history since its start: the check-ins less the way planned are asked for
- * the same odds as any change. Ahead or behind is said only from odds of 20 and with the interval, the spread of real
+ * the same odds as any change. Ahead or behind is said only over the line of real and with the interval, the spread of real
  * paces in it, on that side.
  * @param visits from the plan's start to the check-in
  * @returns null where the two ends cannot be compared in the target's unit
@@ -150,21 +156,23 @@ export function againstPlan(
   const end = visits.at(-1)
   if (!over || !end) return null
   const noise = noises[familyOf(line.kind)]
-  const change = changeOf(line.kind, over, { noise })
+  const change = changeOf(line.kind, over, { noise, line: lineOf(line.kind) })
   const wayAt = (day: Day) => line.course.at(day).value - line.from
   const days = over.ends.map(({ facts }) => dayOf(facts))
   const offs = over.series.values.map((value, i) => value - wayAt(days[i] ?? line.startDay))
-  const found = oddsOf({ ...over.series, values: offs }, noise, false)
+  const found = oddsOf({ ...over.series, values: offs }, noise)
   if (!change || !found) return null
   const day = dayOf(end.facts)
   const spread = Z_95 * Math.sqrt(line.course.at(day).variance)
   const off = found.change
   const [low, high] = [off - Math.hypot(off - found.low, spread), off + Math.hypot(found.high - off, spread)]
-  const beyond = found.odds >= REAL_ODDS && (low > 0 || high < 0)
+  const asked = realLine(lineOf(line.kind), noise.learntFrom.followed) / chosenShare(1)
+  const beyond = found.odds >= asked && (low > 0 || high < 0)
   const standing = !beyond ? 'on' : Math.sign(off) === Math.sign(line.to - line.from) ? 'ahead' : 'behind'
   const planned = change.then + wayAt(day)
   const at = end.facts.startedAt
-  return { at, day, planned, measured: change.now, off, low, high, odds: found.odds, standing, change }
+  const pace = () => paceNow(over.series, noise)
+  return { at, day, planned, measured: change.now, off, low, high, odds: found.odds, standing, change, pace }
 }
 
 /** Days ahead that a pace is carried on for: beyond two years it says nothing. */
@@ -178,31 +186,32 @@ export interface Arrival {
 }
 
 /**
- * The day of reaching the target at the pace kept from the start to a check-in, with its 95 % interval: the pace is the
- * best estimate of the change over its time, and where it starts from carries an error of its own.
- * @returns null when the change so far does not even lean, goes the other way or would take more than two years, or the
+ * The day of reaching the target at the pace of late from where the smoothed course is now, with its 95 % interval: the
+ * course has an error of its own, and the pace is known about as well as the whole change.
+ * @returns null when there is no sign of the change so far, it goes the other way or would take more than two years, or the
  * target is reached
  */
-export function arrivalOf(line: PlanLine, { change, day, measured }: Against): Arrival | null {
-  const days = daysBetween(line.startDay, day)
-  const way = line.to - line.from
-  const towards = Math.sign(way)
-  if (!(days > 0) || change.odds < LEANING_ODDS || Math.sign(change.change) !== towards) return null
+export function arrivalOf(line: PlanLine, { change, day, measured, pace: paceOf }: Against): Arrival | null {
+  const towards = Math.sign(line.to - line.from)
+  if (daysBetween(line.startDay, day) <= 0 || change.odds < SIGN_ODDS || Math.sign(change.change) !== towards)
+    return null
   if ((line.to - measured) * towards <= 0) return null
-  const pace = Math.abs(change.change) / days
-  const [slow, fast] = [change.low, change.high].map((one) => (one * towards) / days).sort((a, b) => a - b) as [
+  const now = paceOf()
+  if (!now) return null
+  const left = Math.max(0, (line.to - now.value) * towards)
+  const pace = (now.perWeek * towards) / 7
+  if (!(pace > 0) || left / pace > FARTHEST_DAYS) return null
+  const on = left / pace
+  const [slow, fast] = [change.low, change.high].map((one) => (pace * one) / change.change).sort((a, b) => a - b) as [
     number,
     number,
   ]
-  const total = Math.abs(way)
-  const on = total / pace
-  if (on - days > FARTHEST_DAYS) return null
-  // The start's own error moves the whole line; the pace's opens it like a fan.
-  const started = line.startError / pace
-  const earliest = on - Math.hypot(on - total / fast, started)
-  const latest = slow > 0 ? on + Math.hypot(total / slow - on, started) : Infinity
-  const dayAt = (after: number) => dayAfter(line.startDay, Math.max(days, after) / 7)
-  return { on: dayAt(on), earliest: dayAt(earliest), latest: latest - days <= FARTHEST_DAYS ? dayAt(latest) : null }
+  // The course's own error moves the whole line; the pace's opens it like a fan.
+  const off = now.error / pace
+  const earliest = on - Math.hypot(on - left / fast, off)
+  const latest = slow > 0 ? on + Math.hypot(left / slow - on, off) : Infinity
+  const dayAt = (after: number) => dayAfter(day, Math.max(0, after) / 7)
+  return { on: dayAt(on), earliest: dayAt(earliest), latest: latest <= FARTHEST_DAYS ? dayAt(latest) : null }
 }
 
 /** Whether the target is reached: `yes` when measured beyond it or on it, said `surely` when the whole interval is. */

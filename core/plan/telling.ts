@@ -5,6 +5,7 @@ import {
   familyOf,
   figureTerms,
   foldsAmong,
+  lineOf,
   varianceTeller,
   visitsUntilTold,
   weightsOf,
@@ -34,7 +35,11 @@ export interface WayOfTelling extends Telling {
  */
 export function toldAfter(line: PlanLine, weeksApart: number, variance: number, noises: Noises): Telling {
   const perWeek = (line.to - line.from) / Math.max(line.weeks, 1e-9)
-  const visits = visitsUntilTold(perWeek, { weeksApart, variance }, noises[familyOf(line.kind)])
+  const visits = visitsUntilTold(
+    perWeek,
+    { weeksApart, variance, line: lineOf(line.kind) },
+    noises[familyOf(line.kind)],
+  )
   return { visits, day: visits === null ? null : dayAfter(line.startDay, (visits - 1) * weeksApart) }
 }
 

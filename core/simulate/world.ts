@@ -96,7 +96,10 @@ export function simulateWorld(
       protocol.sites.map((site) => {
         const body = (foldsMm[site] ?? 10) * course(week) * (factors[site] ?? 1)
         const value = isFold(site) ? body * day : body
-        return [site, value + markFactor * sigma(site, value) * random.normal() + (site === wrong ? (blunders?.mm ?? 0) : 0)]
+        return [
+          site,
+          value + markFactor * sigma(site, value) * random.normal() + (site === wrong ? (blunders?.mm ?? 0) : 0),
+        ]
       }),
     )
     const readings: Reading[] = []

@@ -211,7 +211,10 @@ export function everReal<Figure extends FigureId = 'sum'>(looks: Looks<Figure>, 
 }
 
 /** The check-in at which each client is first told real, 1 the first; null: never. */
-export function firstReal<Figure extends FigureId = 'sum'>(looks: Looks<Figure>, figure = 'sum' as Figure): (number | null)[] {
+export function firstReal<Figure extends FigureId = 'sum'>(
+  looks: Looks<Figure>,
+  figure = 'sum' as Figure,
+): (number | null)[] {
   return looks.map((own) => {
     const place = own.findIndex((look) => look[figure]?.verdict === 'real')
     return place < 0 ? null : place + 2
@@ -254,7 +257,7 @@ export function anyJaws({ ends, noisesAt }: TrialStudio): number {
       const noises = noisesAt(c, to)
       return own.slice(0, to).some((__, from) => {
         const share = from === 0 ? chosenShare(1) : searchedShare(from + 1)
-        const { sum } = judgeFigures(own.slice(from, to + 1), ['sum'], { noises, share })
+        const { sum } = judgeFigures(own.slice(from, to + 1), ['sum'], { noises, share, running: false })
         return sum?.verdict === 'real'
       })
     }),
@@ -276,7 +279,7 @@ const CAUSES = new Set([
 export function toldACause({ ends, noisesAt }: TrialStudio, looks: readonly number[]): number {
   return shareOf([...ends.entries()], ([c, own]) =>
     looks.some((look) => {
-      const span = composeSpan(own.slice(0, look + 1), { noises: noisesAt(c, look) })
+      const span = composeSpan(own.slice(0, look + 1), { noises: noisesAt(c, look), running: false })
       return readSpan(span).some(({ code }) => CAUSES.has(code))
     }),
   )

@@ -18,7 +18,8 @@ function lasting(dayCorrelation: number, dayShare = 0.05, dayWhite = 0.05): Meas
 /** Weeks between check-ins from some days to a month. */
 function irregular(random: Random, looks = 24): number[] {
   const weeks = [0]
-  while (weeks.length < looks) weeks.push((weeks.at(-1) ?? 0) + Math.max(1, Math.round(7 * 0.4 * 10 ** random.next())) / 7)
+  while (weeks.length < looks)
+    weeks.push((weeks.at(-1) ?? 0) + Math.max(1, Math.round(7 * 0.4 * 10 ** random.next())) / 7)
   return weeks
 }
 

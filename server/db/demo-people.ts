@@ -53,8 +53,8 @@ export const DEMO_STAFF = [
   { name: 'Ivo Tarn', email: 'ivo@reedwater.example', role: 'coach' },
 ] as const
 
-/** Eight people of different ages, sexes and histories. */
-export const DEMO_CLIENTS: DemoClient[] = [
+/** People of different ages, sexes and histories, each telling something of their own. */
+const TOLD: DemoClient[] = [
   {
     name: 'Maren Osk',
     age: 34,
@@ -165,6 +165,72 @@ export const DEMO_CLIENTS: DemoClient[] = [
     visitDays: visits(5, 60, 190),
   },
 ]
+
+/** A rower of a crew measured every few weeks: from how many check-ins the club's own measuring error is learnt. */
+function rower(
+  name: string,
+  [age, heightCm, notes]: readonly [age: number, heightCm: number, notes: string],
+  course: Omit<Course, 'wave'>,
+  [count, every, newest]: readonly [count: number, every: number, newest: number],
+  archived = false,
+): DemoClient {
+  const visitDays = visits(count, every, newest)
+  return { name, age, heightCm, notes, consent: true, archived, course: { ...course, wave: 0.015 }, visitDays }
+}
+
+const level = (first: number, last: number) => ({ first, last })
+
+/** The masters crews, on the water now or in seasons before. */
+const CREWS: DemoClient[] = [
+  rower(
+    'Henrike Dahl',
+    [41, 170, 'Masters four, two seat.'],
+    { sex: 'female', sumMm: level(112, 110), weightKg: level(66.1, 65.8) },
+    [9, 35, 10],
+  ),
+  rower(
+    'Jorun Vesterby',
+    [52, 168, 'Masters four, three seat.'],
+    { sex: 'female', sumMm: level(134, 131), weightKg: level(69.4, 69) },
+    [8, 38, 17],
+  ),
+  rower(
+    'Anselm Roke',
+    [44, 186, 'Masters eight, six seat.'],
+    { sex: 'male', sumMm: level(104, 100), weightKg: level(90.2, 89.6) },
+    [9, 33, 8],
+  ),
+  rower(
+    'Tilde Marrow',
+    [36, 176, 'Last year’s masters double.'],
+    { sex: 'female', sumMm: level(98, 97), weightKg: level(68.8, 68.9) },
+    [8, 30, 380],
+    true,
+  ),
+  rower(
+    'Bastian Orme',
+    [49, 182, 'Last year’s masters eight.'],
+    { sex: 'male', sumMm: level(118, 121), weightKg: level(87.5, 88.1) },
+    [8, 34, 395],
+    true,
+  ),
+  rower(
+    'Klara Fenn',
+    [57, 165, 'Rowed until the spring.'],
+    { sex: 'female', sumMm: level(141, 138), weightKg: level(67.2, 66.9) },
+    [7, 40, 210],
+    true,
+  ),
+  rower(
+    'Ruben Askeby',
+    [38, 190, 'Rowed until the summer.'],
+    { sex: 'male', sumMm: level(89, 86), weightKg: level(92.3, 92) },
+    [8, 28, 150],
+    true,
+  ),
+]
+
+export const DEMO_CLIENTS: readonly DemoClient[] = [...TOLD, ...CREWS]
 
 /** Calipers of the land gym, with the days since their last check against the block. */
 export const DEMO_CALIPERS = [

@@ -1,49 +1,15 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { addDays, localDay, type Day } from '../../core/calendar'
-import { ASSUMED_NOISES, driftOf, judgeCase, type Drift, type Move, type StudioNoise } from '../../core/following'
+import { driftOf, type Drift, type Move } from '../../core/following'
 import { dueOn, nextDate, USUAL_SCHEDULE, type ClientSchedule } from '../../core/schedule'
 import { isNeutral } from '../../shared/neutral'
 import type { ClientFigure, ClientLine } from '../../shared/schemas/client'
 import type { Queryable } from '../db/database'
 import { client, studio } from '../db/schema'
-import {
-  followed,
-  listed,
-  overallNoise,
-  refresh,
-  studioNoise,
-  type Followed,
-  type ListFigure,
-} from './followed-clients'
+import { followed, listed, overallNoise, refresh, studioNoise } from './followed-clients'
+import { lineOf } from './line-of'
 import { seenBy } from './seen-by'
 import type { InStudio } from './staff'
-
-function lineOf(id: string, own: Followed, noise: StudioNoise) {
-  if (own.made?.noise === noise) return own.made.line
-  const noises = own.cases.length > 0 ? noise.for(id, own.lastDay ?? undefined) : ASSUMED_NOISES
-  const figure = (one: ListFigure): ClientFigure | null => {
-    const found = own.cases.find((each) => each.figure === one)
-    const change = found && judgeCase(found, noises)
-    // Weighed as the span weighs it, where there is one.
-    const value = change?.now ?? own.values[one]
-    if (value === undefined) return null
-    if (!change) return { value, change: null }
-    const { low, high, odds, verdict } = change
-    return { value, change: { change: change.change, low, high, odds, verdict, since: found.days[0] ?? '' } }
-  }
-  const line = {
-    id,
-    lastCheckinAt: own.lastCheckinAt,
-    lastDay: own.lastDay,
-    checkins: own.checkins,
-    openCheckinId: own.openCheckinId,
-    fat: figure('fat'),
-    lean: figure('lean'),
-    sum: figure('sum'),
-  }
-  own.made = { noise, line }
-  return line
-}
 
 /**
  * Every client of a studio as a line of the list, by name: last fat, lean and sum with what became of them since their

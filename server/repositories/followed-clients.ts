@@ -4,8 +4,10 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, max, sql } from 'drizzl
 import type { Day } from '../../core/calendar'
 import type { CautionPerson } from '../../core/cautions'
 import {
+  ASSUMED_NOISE,
   clientEvidence,
   endFigures,
+  FAMILIES,
   figureCases,
   learnParts,
   moveOf,
@@ -15,6 +17,8 @@ import {
   NO_EVIDENCE,
   StudioNoise,
   type ClientEvidence,
+  type Family,
+  type Worthwhile,
   type LearntParts,
   type Noise,
   type PartsEvidence,
@@ -40,6 +44,8 @@ import type { InStudio } from './staff'
 import { everyCaliper } from './calipers'
 import { findStudied } from './study-facts'
 import { isVisit } from './visits'
+import { worthwhileOf } from './worthwhile'
+import { lineOf } from './line-of'
 
 /** Clients read at once: keeps the statements small. */
 const BATCH = 200
@@ -68,12 +74,17 @@ export interface Followed {
   safety: KeptSafety
   /** Cadence, pause and days that do not move. */
   schedule: ClientSchedule
-  /** The line judged with this noise. */
-  made: {
-    noise: StudioNoise
-    line: Omit<ClientLine, 'name' | 'birthDate' | 'archived' | 'nextOn' | 'due' | 'neutral'>
-  } | null
+  /** Share of the budget the start of the cases has. */
+  share: number
+  worthwhile: Worthwhile
+  /** Days of the finished check-ins, oldest first. */
+  days: Day[]
+  /** The line judged with a noise: of the one in use, and of the next one while it is made ready. */
+  made: Map<StudioNoise, MadeLine>
 }
+
+/** A line of the list, but for what hangs on the day. */
+export type MadeLine = Omit<ClientLine, 'name' | 'birthDate' | 'archived' | 'nextOn' | 'due' | 'neutral'>
 
 export const LIST_FIGURES = ['fat', 'lean', 'sum'] as const
 export type ListFigure = (typeof LIST_FIGURES)[number]
@@ -162,6 +173,7 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
   const plans = await plansUnderWay(db, ids)
   const { hands } = await findStudied(db, who.studioId)
   const calipers = await everyCaliper(db, who)
+  const smallest = await worthwhileOf(db, ids)
   for (const { id, touchedAt } of wanted) {
     const row = people.find((one) => one.id === id)
     if (!row) continue
@@ -180,8 +192,9 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
       weighIns: diary.filter(({ clientId }) => clientId === id),
       hands,
       pins: pins.filter(({ clientId }) => clientId === id).map((one) => ({ ...one, by: '' })),
+      ...(smallest.has(id) ? { worthwhile: smallest.get(id) } : {}),
     })
-    const { ends, pinned } = record
+    const { ends, pinned, pinnedShare, worthwhile } = record
     const now = ends.at(-1)
     const figures = now && endFigures(now)
     // The list speaks of what was chosen beforehand: nothing yet where the pin stands at the newest check-in.
@@ -205,7 +218,10 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
         flags: flags.filter(({ clientId }) => clientId === id),
         plan: plans.find(({ clientId }) => clientId === id) ?? null,
       }),
-      made: null,
+      share: pinnedShare,
+      worthwhile,
+      days: ends.map((end) => end.record.day),
+      made: new Map(),
     } satisfies Followed)
   }
 }
@@ -231,41 +247,88 @@ export async function refresh(
 
 /** The noise a studio is judged by stands this long: a line is not judged anew because somebody else was measured. */
 const KEEP_MS = 10 * 60 * 1000
+/** Learning answers other requests after this long. */
+const PAUSE_AFTER_MS = 12
 
 interface KeptNoise {
   at: number
+  /** What it was learnt from: the newest change of each client, and the studies. */
+  from: string
   noise: StudioNoise
-  /** Of the sum, by everybody: what assessors' clients are held against together. */
+  /** Of the sum, by everybody: what assessors' clients are compared with together. */
   overall: Noise
   /** What each client says about where error comes from, and all together. */
   parts: ReadonlyMap<string, PartsEvidence>
   pool: PooledParts
 }
 
-/** What a studio's check-ins teach, of clients who are there and of those who have gone. */
-async function keptNoise(db: Queryable, who: InStudio, now = Date.now()): Promise<KeptNoise> {
+const NOISE_SHELF = 'noise'
+/** Studios whose noise is being learnt. */
+const underWay = new Map<string, Promise<KeptNoise>>()
+
+/** Runs work step by step and lets other requests be answered in between. */
+async function inSteps(steps: Iterator<unknown>): Promise<void> {
+  let since = performance.now()
+  while (!steps.next().done) {
+    if (performance.now() - since < PAUSE_AFTER_MS) continue
+    await new Promise((go) => setImmediate(go))
+    since = performance.now()
+  }
+}
+
+/** Learns what a studio's check-ins teach, of clients who are there and of those who have gone, and judges its lines by it. */
+async function learn(db: Queryable, who: InStudio, now: number): Promise<KeptNoise> {
   const { shelf } = usePorts()
-  const known = shelf.get<KeptNoise>('noise', who.studioId)
-  if (known && now - known.at < KEEP_MS) return known
   // Error is learnt from everybody's clients, also where a coach sees only their own.
   const studio = { studioId: who.studioId }
   const everybody = [...(await listed(db, studio, false)), ...(await listed(db, studio, true))]
   await refresh(db, studio, everybody)
   const { evidence } = await findStudied(db, who.studioId)
+  const from = JSON.stringify([everybody.map(({ id, touchedAt }) => [id, touchedAt]), evidence.length])
+  const known = shelf.get<KeptNoise>(NOISE_SHELF, who.studioId)
+  if (known?.from === from) {
+    shelf.put(NOISE_SHELF, who.studioId, { ...known, at: now })
+    return known
+  }
   const noise = new StudioNoise(
     new Map(everybody.map(({ id }) => [id, followed(id)?.evidence ?? NO_EVIDENCE])),
     evidence,
   )
+  await inSteps(noise.learning())
+  await inSteps(judging(everybody, noise))
   const parts = new Map(everybody.map(({ id }) => [id, followed(id)?.parts ?? NO_PARTS]))
   const kept: KeptNoise = {
     at: now,
+    from,
     noise,
-    overall: noise.for('').sum,
+    overall: noise.for('', undefined, ['sum']).sum,
     parts,
     pool: poolParts(parts.values()),
   }
-  shelf.put('noise', who.studioId, kept)
+  shelf.put(NOISE_SHELF, who.studioId, kept)
   return kept
+}
+
+/** Judges every line by a noise before it is in use. */
+function* judging(people: readonly { id: string }[], noise: StudioNoise): Generator<void, void> {
+  for (const { id } of people) {
+    const own = followed(id)
+    if (!own) continue
+    lineOf(id, own, noise)
+    yield
+  }
+}
+
+/** What a studio's check-ins teach. Asked for the first time it is waited for; later what is known serves while it is renewed. */
+async function keptNoise(db: Queryable, who: InStudio, now = Date.now()): Promise<KeptNoise> {
+  const known = usePorts().shelf.get<KeptNoise>(NOISE_SHELF, who.studioId)
+  if (known && now - known.at < KEEP_MS) return known
+  const running = underWay.get(who.studioId) ?? learn(db, who, now).finally(() => underWay.delete(who.studioId))
+  underWay.set(who.studioId, running)
+  if (!known) return running
+  // A failure to renew is met again, and said, when it is asked for next.
+  running.catch(() => undefined)
+  return known
 }
 
 /** The noise of sums as everybody of a studio teaches it. */
@@ -279,23 +342,48 @@ export async function studioNoise(db: Queryable, who: InStudio): Promise<StudioN
 }
 
 /** Times of a record a noise is given for, at most: a look is judged by what was known then. */
-const MOST_TIMES = 6
+const MOST_TIMES = 4
+/** Families that are asked for at earlier looks: those whose verdicts stand for a while. */
+const STANDING: readonly Family[] = ['sum', 'fat', 'lean', 'percent', 'weight']
 
-/** Noises for one client at days of their record, learnt from the others until then; oldest first. */
+/** Days of a record's looks for which a noise is given: spread over it, the newest among them. */
+function noiseDays(days: readonly Day[]): Day[] {
+  const last = days.length - 1
+  const count = Math.min(MOST_TIMES, last)
+  const places = Array.from({ length: Math.max(0, count) }, (_, i) =>
+    Math.round(last - (i * (last - 1)) / Math.max(1, count - 1)),
+  )
+  return [...new Set(places.map((place) => days[place] ?? ''))].sort()
+}
+
+/**
+ * Noises for one client at days of their record, learnt from the others until then; oldest first. What nothing is learnt
+ * of is left out: it stays as assumed.
+ * @param newest families wanted at the newest of them
+ */
+export function noisesUntil(
+  noise: StudioNoise,
+  clientId: string,
+  days: readonly Day[],
+  { newest = FAMILIES, before = STANDING }: { newest?: readonly Family[]; before?: readonly Family[] } = {},
+): NoiseUntil[] {
+  const times = noiseDays(days)
+  return times.map((until) => {
+    const families = until === times.at(-1) ? newest : before
+    const held = noise.for(clientId, until, families)
+    const learnt = families.filter((family) => held[family].learntFrom.clients > 0 || held[family] !== ASSUMED_NOISE)
+    return { until, noises: Object.fromEntries(learnt.map((family) => [family, held[family]])) }
+  })
+}
+
+/** Noises for a client's page. */
 export async function noisesFor(
   db: Queryable,
   who: InStudio,
   clientId: string,
   days: readonly Day[],
 ): Promise<NoiseUntil[]> {
-  const noise = await studioNoise(db, who)
-  const last = days.length - 1
-  const count = Math.min(MOST_TIMES, last)
-  const places = Array.from({ length: Math.max(0, count) }, (_, i) =>
-    Math.round(last - (i * (last - 1)) / Math.max(1, count - 1)),
-  )
-  const times = new Set(places.map((place) => days[place] ?? ''))
-  return [...times].sort().map((until) => ({ until, noises: noise.for(clientId, until) }))
+  return noisesUntil(await studioNoise(db, who), clientId, days)
 }
 
 /** Parts of the error as all other clients of the studio teach them; null: too few yet. */

@@ -10,11 +10,12 @@ const RULE = '#d9d1c3'
 
 /** What verdicts and numbers mean, in words a client reads. */
 const VERDICTS: readonly (readonly [string, string])[] = [
-  ['leaning', 'pointing that way, not established: the next check-ins will tell.'],
+  ['some sign', 'it points that way and is not sure yet: the next check-ins will tell.'],
   [
-    'not told apart',
+    'too early to say',
     'no change would give such measurements about as well; the two numbers in brackets say how much it could be.',
   ],
+  ['no sign of change', 'no change explains these measurements better; how much may still hide stands in brackets.'],
   ['34 x', 'these measurements are 34 times likelier if something changed than if nothing did.'],
   ['in brackets', 'the change lies between the two numbers in nineteen comparisons out of twenty.'],
 ]

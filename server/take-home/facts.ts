@@ -26,7 +26,7 @@ import {
 } from '../../core/units'
 import { nextDate } from '../../core/schedule'
 import { withoutBody } from '../../core/safety'
-import { followRecord, spanOfRecord, type FollowedRecord } from '../../shared/followed-record'
+import { followRecord, spanOfRecord, unaskedOf, type FollowedRecord } from '../../shared/followed-record'
 import type { FollowedEnd } from '../../shared/following'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { ChartLine } from './chart'
@@ -232,6 +232,14 @@ function methodOf(now: FollowedEnd, span: Span | null, { history }: TakeHomeRequ
   ]
 }
 
+/** What changed in sentences, and since when it has been steady. */
+function wordsOf(record: FollowedRecord, span: Span | null, units: Units): string[] {
+  if (!span) return ['This is the first check-in: the next one tells a change.']
+  const { steadySince } = unaskedOf(record)
+  const steady = steadySince ? [`Steady since ${format(parseISO(steadySince), 'd MMMM yyyy')}.`] : []
+  return [...steady, ...summariseSpan(span, units, false, record.worthwhile)]
+}
+
 /** Who measured a check-in, by name. */
 function assessorOf({ record: { assessorId, startedBy } }: FollowedEnd, { errors }: ClientHistory): string {
   return errors.find((one) => one.assessorId === assessorId)?.name ?? startedBy
@@ -281,11 +289,7 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
     from: then?.record.day ?? null,
     to: now.record.day,
     figures: figuresOf(now, span, figures, request),
-    words: kept
-      ? [kept]
-      : span
-        ? summariseSpan(span, units, false, record.worthwhile)
-        : ['This is the first check-in: the next one tells a change.'],
+    words: kept ? [kept] : wordsOf(record, span, units),
     lines: chartLines({ now, span, ends, noises }, request),
     plan: takeHomePlan({
       history,

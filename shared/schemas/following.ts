@@ -27,8 +27,8 @@ import type { PlanRecord } from './plan'
 const id = z.uuid('This needs an id made by the device.')
 const yesOrNo = z.boolean({ error: 'Say yes or no.' })
 
-/** The check-in a client is followed from. */
-export const pinInput = z.strictObject({ id, checkinId: z.uuid('There is no such check-in.') })
+/** The check-in a client is followed from; null: the next one, whatever it brings. */
+export const pinInput = z.strictObject({ id, checkinId: z.uuid('There is no such check-in.').nullable() })
 export type PinInput = z.output<typeof pinInput>
 
 /** A client's own smallest changes worth acting on; null: the studio's. */
@@ -38,9 +38,9 @@ export const worthwhileInput = z.strictObject({
 })
 export type WorthwhileInput = z.output<typeof worthwhileInput>
 
-/** A start that was pinned: which check-in, when and by whom. */
+/** A start that was pinned: which check-in (null: the first that began afterwards), when and by whom. */
 export interface PinnedStart {
-  checkinId: string
+  checkinId: string | null
   at: string
   by: string
 }
@@ -48,7 +48,8 @@ export interface PinnedStart {
 /** Noise as held on a day, learnt from the studio's other clients until then. */
 export interface NoiseUntil {
   until: Day
-  noises: Noises
+  /** By family; what is left out stays as assumed. */
+  noises: Partial<Noises>
 }
 
 /** How active a client is: a factor of resting, or work and hours of training a week. */

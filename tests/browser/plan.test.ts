@@ -100,7 +100,7 @@ describe('a plan', () => {
       ]
     })
     expect(rows.map((cells) => cells.slice(1))).toEqual(wanted)
-    expect(await coach.textOf('[data-standing]')).toMatch(/on the plan: not told apart from it$/)
+    expect(await coach.textOf('[data-standing]')).toMatch(/on the plan, as far as can be said$/)
     expect(await coach.textOf('[data-plan-facts]')).toMatch(/102\.0 to 82\.0 mm/)
     await studio.audit('plan')
   })

@@ -120,20 +120,20 @@ describe('the span', () => {
     await coach.sees('Subscapular alone')
     for (const id of ['fat', 'lean', 'percent']) expect((await figure(id)).change).toBe('')
     // 9 both times.
-    expect(await figure('sum')).toMatchObject({ now: '9.0', change: '0.0', verdict: 'not-told' })
+    expect(await figure('sum')).toMatchObject({ now: '9.0', change: '0.0', verdict: 'too-early' })
     await studio.audit('across schools')
   })
 
-  it('answers to keys: a tiny change is not told apart, and a searched start is said to be one', async () => {
+  it('answers to keys: of a tiny change it is too early to say anything, and a start picked afterwards is said to be one', async () => {
     await coach.page.focus('[data-jaw="to"]')
     await coach.keys('ArrowLeft')
     await coach.page.waitForSelector('[data-figure="percent"] [data-change]')
     const span = await expectSpan(1, 2)
-    expect([span.sum?.verdict, span.sum?.searched]).toEqual(['not-told', 6])
-    await coach.sees('Fat, lean mass and weight are not told apart from no change.')
-    await coach.sees('The sum is not told apart from no change: it may have changed by anything from')
+    expect(span.sum?.verdict).toBe('too-early')
+    await coach.sees('No sure change yet of fat, lean mass and weight.')
+    await coach.sees('Too early to say: the sum may have changed by')
     expect(await coach.textOf('[data-searched]')).toBe('searched')
-    await coach.sees('its odds are divided by 6')
+    await coach.sees('You picked this start after the fact, so stronger proof is asked.')
     await coach.sees('error assumed, not yet measured here')
   })
 
@@ -183,18 +183,18 @@ describe('the span', () => {
     await coach.keys('ArrowLeft')
     expect(await coach.textOf('[data-kept]')).toBe('Held well through the holidays.')
     await coach.click('[data-words] button', 'Discard')
-    await coach.sees('not told apart from no change')
+    await coach.sees('No sure change yet')
   })
 
-  it('moves the pin, with a line why it matters, and the left jaw with it', async () => {
-    expect(await coach.page.$eval('[data-pin]', (pin) => pin.ariaLabel)).toMatch(/^Pinned start, .*: move it$/)
+  it('starts anew from the next check-in, with a line why only from there', async () => {
+    expect(await coach.page.$eval('[data-pin]', (pin) => pin.ariaLabel)).toMatch(/^Pinned start, .*: start anew$/)
     await coach.click('[data-pin]')
-    await coach.sees('for a start that was chosen before anybody saw what came after it')
+    await coach.sees('A start has to be chosen before its first reading.')
     await studio.audit('pin')
-    await coach.click('button', 'Pin it there')
+    await coach.click('button', 'Start from the next check-in')
     await coach.page.waitForFunction(() => !document.querySelector('[data-pin-dialog]'))
     const { body } = await api.send<ClientHistory>('GET', `/api/clients/${maren.id}/history`)
-    expect(body.pins).toHaveLength(1)
+    expect(body.pins).toMatchObject([{ checkinId: null }])
     await coach.open(page)
     await coach.page.focus('[data-jaw="to"]')
     await coach.keys('ArrowLeft')

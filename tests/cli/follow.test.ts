@@ -2,13 +2,15 @@ import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import Papa from 'papaparse'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { ASSUMED_NOISE, meanOver, VERDICTS } from '../../core/following'
 import { measure } from '../../core/trials/trial'
 import { STEADY_LOSS } from '../../core/trials/worlds'
 import { bundled } from '../../scripts/lib/bundle.mjs'
 import { ROOT } from '../../scripts/lib/prepare.mjs'
 
 const HEADER = 'client,sex,birth_date,height_cm,at,set,assessor,site,value'
-const ANSWER = 'client,at,figure,value,change,low,high,odds,verdict,noise_sd,noise_freedom,start'
+const ANSWER =
+  'client,at,figure,value,change,low,high,odds,verdict,noise_sd,noise_freedom,start,verdict_code,since_12_weeks,since_last,steady_since'
 
 type Row = Record<
   | 'client'
@@ -22,7 +24,11 @@ type Row = Record<
   | 'verdict'
   | 'noise_sd'
   | 'noise_freedom'
-  | 'start',
+  | 'start'
+  | 'verdict_code'
+  | 'since_12_weeks'
+  | 'since_last'
+  | 'steady_since',
   string
 >
 
@@ -78,17 +84,28 @@ describe('the batch follower', () => {
       expect(Number(low)).toBeLessThanOrEqual(Number(change))
       expect(Number(high)).toBeGreaterThanOrEqual(Number(change))
       expect(verdict).toMatch(/^(real|leaning) (up|down)$|^not told apart$/)
-      expect(Number(freedom)).toBeGreaterThanOrEqual(7.99)
-      expect(Number(freedom)).toBeLessThanOrEqual(24.01)
+      expect(Number(freedom)).toBeGreaterThanOrEqual(6)
+      expect(Number(freedom)).toBeLessThanOrEqual(80)
     }
+    // Codes of answer.md at every check-in, the shorter spans beside the newest.
+    for (const { verdict, verdict_code: code } of rows) {
+      expect(VERDICTS).toContain(code)
+      expect(verdict.startsWith('real')).toBe(code === 'real')
+    }
+    expect(last.every(({ since_12_weeks: twelve, since_last: one }) => twelve !== '' && one !== '')).toBe(true)
+    expect(rows.filter(({ at }) => at !== rows.at(-1)?.at).every(({ since_last: one }) => one === '')).toBe(true)
+    expect(rows.every(({ steady_since: day }) => day === '' || /^\d{4}-\d\d-\d\d$/.test(day))).toBe(true)
   }, 60_000)
 
   it('says the same for one client whether it works in one thread or several', async () => {
     const many = await run(table(26, 3))
     const one = many.rows.filter(({ client }) => client === 'c3')
     expect(one).toHaveLength(2 * 5)
-    // The first look has nothing to learn from but two check-ins a client, which are too few.
-    expect(Number(one[0]?.noise_freedom)).toBeCloseTo(8, 6)
+    // The first look has nothing to learn from but two check-ins a client, which are too few: what is assumed.
+    expect(Number(one[0]?.noise_freedom)).toBeCloseTo(
+      meanOver(ASSUMED_NOISE, (_, __, freedom) => freedom),
+      3,
+    )
   }, 60_000)
 
   it('refuses bad rows by their line and goes on with the rest', async () => {

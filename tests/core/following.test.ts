@@ -125,16 +125,14 @@ describe('a span in plain sentences', () => {
 
   it('says what moved beyond error and what did not', () => {
     expect(summariseSpan(span(0.7, 71), UNITS)).toEqual([
-      expect.stringMatching(
-        /^Fat is down by \d\.\d kg, between \d\.\d and \d\.\d: beyond what measuring error explains\.$/,
-      ),
-      expect.stringMatching(/^Weight is down by \d\.\d kg, between .*: beyond what measuring error explains\.$/),
-      expect.stringMatching(/^Lean mass is not told apart from no change\.$/),
-      'No fold by itself is told apart (seven compared).',
+      expect.stringMatching(/^Fat is down by \d\.\d kg, between \d\.\d and \d\.\d: a real loss\.$/),
+      expect.stringMatching(/^Weight is down by \d\.\d kg, between .*: a real loss\.$/),
+      'No sure change yet of lean mass.',
+      'No fold by itself changed for sure (seven compared).',
     ])
     expect(summariseSpan(span(1.004, 74.1), UNITS)).toEqual([
-      'Fat, lean mass and weight are not told apart from no change.',
-      'No fold by itself is told apart (seven compared).',
+      'No sure change yet of fat, lean mass and weight.',
+      'No fold by itself changed for sure (seven compared).',
     ])
   })
 
@@ -152,7 +150,7 @@ describe('a span in plain sentences', () => {
     const found = span(0.7, 71)
     expect(found.fat && isWorthwhile(found.fat)).toBe(true)
     const words = summariseSpan(found, UNITS, false, { fatKg: 10, sumPercent: 60 }).join(' ')
-    expect(words).toContain('real but small')
+    expect(words).toContain('a real loss, though small')
     expect(PROMISE).toMatch(/at most one in twenty/)
   })
 })
@@ -185,7 +183,7 @@ describe('what was real and is not now', () => {
 
   it('keeps its day, and in neutral mode speaks of no mass', () => {
     const back = composeSpan(visits)
-    expect(back.sum?.verdict).toBe('came-back')
+    expect(back.sum?.verdict).toBe('back')
     const was = wasReal(back, false)
     expect(was.map(({ figure }) => figure)).toEqual(expect.arrayContaining(['sum', 'fat', 'weight']))
     expect(was.find(({ figure }) => figure === 'sum')?.on).toBe(back.sum?.realOn)

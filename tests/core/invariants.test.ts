@@ -1,15 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { CheckinFacts, SpanEnd } from '../../core/composition'
-import {
-  composeSpan,
-  endFigures,
-  followedEnd,
-  LEANING_ODDS,
-  REAL_ODDS,
-  type Change,
-  type Span,
-} from '../../core/following'
+import { composeSpan, endFigures, followedEnd, SIGN_ODDS, type Change, type Span } from '../../core/following'
 import { sessionState, type Reading } from '../../core/readings'
 import { PROTOCOLS, type ProtocolId } from '../../core/protocols'
 import { readSpan } from '../../core/following'
@@ -92,9 +84,9 @@ describe('any span', () => {
       fc.property(visit, (one) => {
         const span = spanOf(one, one, ['2026-06-01', '2026-06-01'])
         for (const [figure, change] of changes(span)) {
-          if (change) expect([change.change, change.verdict], figure).toEqual([expect.closeTo(0, 9), 'not-told'])
+          if (change) expect([change.change, change.verdict], figure).toEqual([expect.closeTo(0, 9), 'too-early'])
         }
-        for (const { change } of span.folds) expect(change.verdict).toBe('not-told')
+        for (const { change } of span.folds) expect(change.verdict).toBe('too-early')
       }),
     )
   })
@@ -132,12 +124,13 @@ describe('any span', () => {
         const span = spanOf(a, b)
         for (const change of [...changes(span).map(([, one]) => one), ...span.folds.map((one) => one.change)]) {
           if (!change) continue
-          const { verdict, odds, low, high } = change
+          const { verdict, odds, needed, low, high } = change
           expect(low).toBeLessThanOrEqual(change.change)
           expect(high).toBeGreaterThanOrEqual(change.change)
-          if (verdict === 'real') expect(odds >= REAL_ODDS && (low > 0 || high < 0)).toBe(true)
-          if (verdict === 'not-told') expect(odds).toBeLessThan(LEANING_ODDS)
-          if (verdict === 'leaning') expect(odds >= LEANING_ODDS && odds < REAL_ODDS).toBe(true)
+          if (verdict === 'real') expect(odds >= needed && (low > 0 || high < 0)).toBe(true)
+          if (verdict === 'too-early') expect(odds).toBeGreaterThanOrEqual(1 / 3)
+          if (verdict === 'some-sign') expect(odds).toBeGreaterThanOrEqual(SIGN_ODDS)
+          if (verdict === 'no-sign' || verdict === 'steady') expect(odds).toBeLessThan(1 / 3)
           expect(Math.abs(change.change)).toBeLessThanOrEqual(Math.abs(change.now - change.then) + 1e-9)
         }
       }),

@@ -60,7 +60,7 @@ describe('the parts of the error, learnt', () => {
     const learnt = { reading: 0.04, mark: 0.12, day: 0.02, clients: 9 }
     const [plain, shared] = [null, learnt].map((one) => errorParts('sum', own, ASSUMED_NOISE, { learnt: one }))
     expect(shared?.sd).toBeCloseTo(plain?.sd ?? NaN, 9)
-    expect(shared?.variance).toBeCloseTo(plain?.variance ?? NaN, 9)
+    expect(shared?.assumed).toBeCloseTo(plain?.assumed ?? NaN, 9)
     expect(Object.values(shared?.shares ?? {}).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
     expect(shared?.shares.mark).toBeGreaterThan(plain?.shares.mark ?? 1)
     expect(modelOfParts(learnt).markFactor).toBeCloseTo(3, 9)

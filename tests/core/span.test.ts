@@ -5,7 +5,7 @@ import { gradientOf } from '../../core/error'
 import { findEquation } from '../../core/equations'
 import { type SiteId } from '../../core/sites'
 import { PROTOCOLS, type Protocol } from '../../core/protocols'
-import { oddsSaid, oddsSentence, readSpan, searchOf } from '../../core/following'
+import { chosenShare, oddsSaid, oddsSentence, readSpan, searchedShare } from '../../core/following'
 import { fold, weight } from '../support/readings'
 
 const seven = PROTOCOLS['laboratory-7']
@@ -56,7 +56,9 @@ describe('a span of two check-ins', () => {
 
   it('gives each site the error of a visit, by hand', () => {
     const [triceps = 0] = means
-    expect(found.folds[0]?.change).toMatchObject({ then: 14, visits: 2, searched: 7 })
+    expect(found.folds[0]?.change).toMatchObject({ then: 14, visits: 2 })
+    // Seven sites share one verdict.
+    expect(found.folds[0]?.change.needed).toBeCloseTo(7 * (found.sum?.needed ?? NaN), 9)
     expect(found.folds[0]?.change.now).toBeCloseTo(9.8, 10)
     expect(found.folds[0]?.change.noise.sd).toBeCloseTo(Math.sqrt(visit(triceps) + (0.03 * triceps) ** 2), 10)
   })
@@ -84,11 +86,11 @@ describe('a span of two check-ins', () => {
     expect((found.fat?.now ?? 0) + (found.lean?.now ?? 0)).toBeCloseTo(71, 9)
   })
 
-  it('tells a tiny change not apart from none, and knows the days between', () => {
+  it('is too early to say anything of a tiny change, and knows the days between', () => {
     const tiny = span({ folds: THEN, kg: 74 }, { folds: THEN.map((mm) => mm + 0.25), kg: 74.1 })
-    expect(tiny.sum?.verdict).toBe('not-told')
-    expect(tiny.weight?.verdict).toBe('not-told')
-    expect(tiny.folds.every(({ change }) => change.verdict === 'not-told')).toBe(true)
+    expect(tiny.sum?.verdict).toBe('too-early')
+    expect(tiny.weight?.verdict).toBe('too-early')
+    expect(tiny.folds.every(({ change }) => change.verdict === 'too-early')).toBe(true)
     expect(tiny.sum?.odds).toBeLessThan(1)
     expect(tiny.days).toBe(61)
   })
@@ -188,22 +190,26 @@ describe('a history put into words', () => {
       expect(said(steadily(share, kg, 4)).filter((code) => causes.test(code))).toEqual([])
   })
 
-  it('says of a leaning that it is not established and when it would be, of nothing what it could have been', () => {
-    // Some change between none and one that is plain leans.
+  it('says of some sign when it will be sure, of too early what it could be, of no sign what may hide', () => {
+    // Some change between none and one that is plain shows some sign.
     const spans = Array.from({ length: 30 }, (_, i) => composeSpan(steadily(-0.01 * (i + 1), 0, 4)))
-    const leaning = spans.find(({ leading }) => leading?.verdict === 'leaning')
-    if (!leaning) throw new Error('none leans')
-    const [reading] = readSpan(leaning, undefined, (day) => `<${day}>`).filter(({ code }) => code === 'leaning')
-    expect(reading?.sentence).toMatch(/^The sum leans down: not established\. At this pace .* the check-in of <\d{4}-/)
+    const shows = spans.find(({ leading }) => leading?.verdict === 'some-sign')
+    if (!shows) throw new Error('none shows a sign')
+    const [reading] = readSpan(shows, undefined, (day) => `<${day}>`).filter(({ code }) => code === 'some-sign')
+    expect(reading?.sentence).toMatch(
+      /^Some sign of a loss, not sure yet\. At this pace it will be sure by about <\d{4}-/,
+    )
     expect(reading?.facts[0]).toMatch(/^\d.* times likelier if something changed$/)
-    const none = readSpan(composeSpan(steadily(0, 0, 4))).find(({ code }) => code === 'not-told')
-    expect(none?.sentence).toMatch(/^The sum is not told apart from no change: it may have changed by anything from −/)
+    const early = readSpan(composeSpan(steadily(0, 0, 3))).find(({ code }) => code === 'too-early')
+    expect(early?.sentence).toMatch(/^Too early to say: the sum may have changed by −\d+\.\d to \+\d+\.\d mm\./)
+    const none = readSpan(composeSpan(steadily(0, 0, 14))).find(({ code }) => code === 'no-sign')
+    expect(none?.sentence).toMatch(/^No sign of change\. A change of −\d+\.\d to \+\d+\.\d mm may still hide\./)
   })
 
   it('shows the facts that fired it, with interval and verdict', () => {
     const [first] = readSpan(composeSpan(steadily(-0.3, -4)))
-    expect(first?.facts[0]).toMatch(/^sum of folds −\d+\.\d mm \(−\d+\.\d to −\d+\.\d\), real$/)
-    expect(first?.facts[1]).toMatch(/^weight −\d\.\d kg \(.*\), real$/)
+    expect(first?.facts[0]).toMatch(/^sum of folds −\d+\.\d mm \(−\d+\.\d to −\d+\.\d\), real loss$/)
+    expect(first?.facts[1]).toMatch(/^weight −\d\.\d kg \(.*\), real loss$/)
   })
 
   it('does not ask to check a weight that enters no equation', () => {
@@ -227,18 +233,20 @@ describe('a history put into words', () => {
       [1, 74],
     ])
     const folds = THEN.map((mm, i) => (i === 6 ? mm + 50 : mm))
-    const last = end({ folds, kg: 74, more: { startedAt: '2026-04-27T17:00:00.000Z' } }, '04')
-    const found = composeSpan([...ends, last])
-    expect([found.sum?.verdict, found.sum?.site]).toEqual(['one-site', 'thigh'])
-    expect(readSpan(found).map(({ code }) => code)).toContain('one-site')
+    const wrong = ['2026-04-27', '2026-05-25'].map((day) =>
+      end({ folds, kg: 74, more: { startedAt: `${day}T17:00:00.000Z` } }, '04'),
+    )
+    const found = composeSpan([...ends, ...wrong])
+    expect([found.sum?.verdict, found.sum?.site]).toEqual(['one-fold', 'thigh'])
+    expect(readSpan(found).map(({ code }) => code)).toContain('one-fold')
   })
 
   it('says what moved and came back', () => {
     const shares = [1, 0.85, 0.7, 0.6, 0.6, 0.7, 0.85, 1, 1]
     const found = composeSpan(course(shares.map((share) => [share, 74] as const)))
-    expect(found.sum?.verdict).toBe('came-back')
+    expect(found.sum?.verdict).toBe('back')
     expect(found.sum?.realOn).toMatch(/^2026-0\d-\d\d$/)
-    expect(readSpan(found).map(({ code }) => code)).toContain('came-back')
+    expect(readSpan(found).map(({ code }) => code)).toContain('back')
   })
 
   it('waits where conditions differ, and takes the day for wider there', () => {
@@ -270,11 +278,15 @@ describe('a history put into words', () => {
 })
 
 describe('a searched start', () => {
-  it('divides the odds by what all starts together cost, and no verdict is stronger for it', () => {
+  it('has to show as much more as its share of the budget is less', () => {
     const ends = steadily(-0.3, -4)
-    const [pinned, searched] = [composeSpan(ends), composeSpan(ends, { searched: searchOf(3) })]
-    expect(searched.sum?.odds).toBeCloseTo((pinned.sum?.odds ?? NaN) / 12, 9)
-    expect(searched.sum?.searched).toBe(12)
+    const [pinned, searched] = [composeSpan(ends), composeSpan(ends, { share: searchedShare(3) })]
+    expect(searched.sum?.odds).toBe(pinned.sum?.odds)
+    expect((searched.sum?.needed ?? NaN) / (pinned.sum?.needed ?? NaN)).toBeCloseTo(
+      chosenShare(1) / searchedShare(3),
+      9,
+    )
+    expect([pinned.sum?.verdict, searched.sum?.verdict]).toEqual(['real', 'some-sign'])
   })
 })
 

@@ -47,7 +47,7 @@ describe('two visits on one age and one height', () => {
     expect(span.percent?.change).toBeCloseTo(0, 9)
     expect(onTermsOf(then, now)).toBe(onTermsOf(then, now))
     const three = composeSpan([...ends, followedEnd(visit('2026-06-25'), { choices })])
-    expect([three.fat?.change, three.fat?.verdict]).toEqual([expect.closeTo(0, 9), 'not-told'])
+    expect([three.fat?.change, three.fat?.verdict]).toEqual([expect.closeTo(0, 9), 'too-early'])
   })
 
   it('are composed from what was read as they would be from the readings themselves', () => {

@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { chosenShare, searchedShare } from '../../core/following'
 import { startServer } from '../../scripts/lib/server-process.mjs'
 import { followRecord, spanOfRecord } from '../../shared/followed-record'
 import type { ClientPage } from '../../shared/schemas/client'
@@ -38,12 +39,16 @@ describe('the pinned start', () => {
     expect(facts.pins).toEqual([])
     const record = followRecord(facts)
     expect([record.pinned, spanOfRecord(record).fromIndex, spanOfRecord(record).searched]).toEqual([0, 0, false])
-    // Elsewhere it was searched for: the second of four divides the odds by six.
+    // Elsewhere it was searched for: the second of four has a sixth of what all of those share.
     const found = spanOfRecord(record, { fromId: visits[1] ?? null, toId: visits[3] ?? null })
-    expect([found.searched, found.span?.sum?.searched]).toEqual([true, 6])
-    // The page says by how much before it has judged.
+    expect([found.searched, found.share]).toEqual([true, searchedShare(2)])
+    // The page knows before it has judged.
     const unjudged = spanOfRecord(record, { fromId: visits[1] ?? null }, { judged: false })
-    expect([unjudged.span, unjudged.dividedBy, spanOfRecord(record).dividedBy]).toEqual([null, 6, 1])
+    expect([unjudged.span, unjudged.share, spanOfRecord(record).share]).toEqual([
+      null,
+      searchedShare(2),
+      chosenShare(1),
+    ])
   })
 
   it('is stored once however often it is sent, newest first, and is the client’s own check-in', async () => {
@@ -51,11 +56,11 @@ describe('the pinned start', () => {
     const send = (body: unknown) => coach.send<PinnedStart[]>('POST', `/api/clients/${client.id}/pins`, body)
     expect((await send(pin)).body).toHaveLength(1)
     expect((await send(pin)).body).toEqual([expect.objectContaining({ checkinId: visits[3] })])
-    // Nothing has been measured since: the list claims no change, where the page's last two are a searched start.
+    // It was set after its first reading: list and page go on from the first check-in.
     const { body } = await coach.send<ClientPage>('GET', '/api/clients?q=Svea')
-    expect(body.clients[0]?.sum).toEqual({ value: scaled(0.7).reduce((a, b) => a + b, 0), change: null })
+    expect(body.clients[0]?.sum?.change?.since).toBe((await history()).checkins.map(({ day }) => day).sort()[0])
     const page = spanOfRecord(followRecord(await history()))
-    expect([page.searched, page.span?.sum?.searched]).toEqual([true, 12])
+    expect([page.fromIndex, page.searched]).toEqual([0, false])
     const other = someClient({ name: 'Nils Other' })
     await coach.send('POST', '/api/clients', other)
     const theirs = await coach.send<{ message: string }>('POST', `/api/clients/${other.id}/pins`, pin)
@@ -63,19 +68,28 @@ describe('the pinned start', () => {
     expect((await send({ id: uuid(), checkinId: 'none' })).status).toBe(422)
   })
 
-  it('counts when it was the newest at the time, and moves list and page with it', async () => {
+  it('counts only when it was set before its check-in’s first reading', async () => {
+    // The next check-in, whatever it brings.
+    const next = { id: uuid(), checkinId: null }
+    const set = await coach.send<PinnedStart[]>('POST', `/api/clients/${client.id}/pins`, next)
+    expect(set.body[0]).toMatchObject({ checkinId: null })
     visits.push(await enterVisit(coach, client.id, { daysAgo: 0, values: scaled(0.7), kg: 70 }))
-    // Pinned before the fifth check-in began: by the clock of the server, and that began today.
     const facts = await history()
-    const record = followRecord({
-      ...facts,
-      pins: facts.pins.map((pin) => ({ ...pin, at: '2020-01-01T00:00:00.000Z' })),
-    })
-    expect([record.pinned, spanOfRecord(record).fromIndex]).toEqual([3, 3])
-    expect(spanOfRecord(record).span?.sum?.visits).toBe(2)
-    // One that was set when the fifth was known counts for nothing: the first check-in stays.
-    const late = followRecord({ ...facts, pins: facts.pins.map((pin) => ({ ...pin, at: '2999-01-01T00:00:00.000Z' })) })
-    expect(late.pinned).toBe(0)
+    const begins = facts.checkins.find(({ id }) => id === visits[4])
+    const firstReading = begins?.readings.map(({ takenAt }) => takenAt).sort()[0] ?? ''
+    const pinnedAt = (at: string, checkinId: string | null = null) =>
+      followRecord({ ...facts, pins: [{ checkinId, at, by: '' }] })
+    // A moment before the first reading it leads, with a share of its own; at that moment it does not.
+    const before = pinnedAt(new Date(Date.parse(firstReading) - 1).toISOString())
+    expect([before.pinned, before.pinnedShare]).toEqual([4, chosenShare(2)])
+    expect(pinnedAt(firstReading).pinned).toBe(0)
+    // A pin moved later, to whatever check-in, is a searched start: nothing leads but the first.
+    for (const id of visits) expect(pinnedAt('2999-01-01T00:00:00.000Z', id).pinned).toBe(0)
+    // Set on a check-in that had begun without a reading yet it counts.
+    expect(pinnedAt('2020-01-01T00:00:00.000Z', visits[3]).pinned).toBe(3)
+    // What comes after it moves list and page.
+    expect(spanOfRecord(before).fromIndex).toBe(3)
+    expect(spanOfRecord(before).searched).toBe(true)
   })
 })
 
@@ -101,7 +115,7 @@ describe('the noise of a client', () => {
     const { noises } = await history()
     expect(noises.length).toBeGreaterThan(1)
     expect(noises.map(({ until }) => until)).toEqual(noises.map(({ until }) => until).sort())
-    for (const { noises: held } of noises) expect(held.sum.learntFrom.clients).toBe(0)
+    for (const { noises: held } of noises) expect(held).toEqual({})
     const { body } = await coach.send<ClientPage>('GET', '/api/clients?q=Svea')
     const { span } = spanOfRecord(followRecord(await history()))
     expect(body.clients[0]?.sum?.change?.odds).toBeCloseTo(span?.sum?.odds ?? NaN, 6)

@@ -23,6 +23,8 @@ const props = defineProps<{
   span: Span | null
   errors: ErrorLookup
   noises: Noises
+  /** Share of the budget the start of the span has. */
+  share: number
   /** Parts of the error as others teach them; null: too few yet. */
   learnt: LearntParts | null
   assessor: string
@@ -64,7 +66,7 @@ const better = computed(() =>
     ? composeSpan(props.between, {
         model: withFoldShare(ASSUMED_ERRORS, technique.value / 100),
         noises: props.noises,
-        searched: props.span?.leading?.searched ?? 1,
+        share: props.share,
       })
     : null,
 )
@@ -158,7 +160,15 @@ async function simulate() {
       class="grid grid-cols-[minmax(0,1fr)] content-start gap-6 bg-sheet px-4 py-4 sm:px-6"
       aria-label="The error of this change"
     >
-      <ErrorParts v-if="span" :between="between" :noises="noises" :learnt="learnt" :units="units" :neutral="neutral" />
+      <ErrorParts
+        v-if="span"
+        :between="between"
+        :noises="noises"
+        :learnt="learnt"
+        :units="units"
+        :neutral="neutral"
+        :leading="span.leading"
+      />
       <div v-if="span" aria-labelledby="better">
         <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
           <h2 id="better" class="font-semibold">With better technique</h2>

@@ -2,8 +2,10 @@
 import {
   errorParts,
   familyOf,
+  limitsSaid,
   remediesFor,
   visitsUntilTold,
+  type Change,
   type Component,
   type FigureId,
   type LearntParts,
@@ -13,7 +15,7 @@ import {
 import { formatMass, formatNumber, kgToMass, type Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
 
-/** What the error of this change is made of, what is learnt of it, what would shrink it, and when a change would be told. */
+/** What the error of this change is made of, what is learnt of it, what would shrink it, when a change would be sure, and what cannot be had. */
 const props = defineProps<{
   between: readonly FollowedEnd[]
   noises: Noises
@@ -21,6 +23,8 @@ const props = defineProps<{
   learnt: LearntParts | null
   units: Units
   neutral: boolean
+  /** The change of the figure that leads; null: none. */
+  leading: Change | null
 }>()
 
 const NAMES: Record<Component, string> = {
@@ -62,6 +66,22 @@ const shares = computed(() =>
 )
 const remedies = computed(() => (parts.value ? remediesFor(parts.value).slice(0, 3) : []))
 
+/** What cannot be had, with this studio's own numbers. */
+const limits = computed(() => {
+  const own = parts.value
+  if (!own) return []
+  const isFat = chosen.value === 'fat'
+  // 0.2 kg of fat a week is about one percent of the sum.
+  const pace = isFat ? 0.2 : 0.0108 * (props.leading?.then ?? 0)
+  const paceSaid = isFat ? `${formatMass(0.2, props.units)} ${props.units.mass} of fat` : 'one percent of the sum'
+  return limitsSaid({
+    noise: noise.value,
+    paceSaid,
+    visits: pace > 0 ? visitsUntilTold(pace, { weeksApart: 1, variance: own.assumed }, noise.value) : null,
+    leading: props.leading,
+  })
+})
+
 const PACES = { fat: [0.2, 0.5, 0.8], sum: [1, 2, 4] } as const
 const CADENCES = [1, 2, 4] as const
 const told = computed(() => {
@@ -70,7 +90,7 @@ const told = computed(() => {
   return PACES[chosen.value === 'fat' ? 'fat' : 'sum'].map((pace) => ({
     pace,
     said: chosen.value === 'fat' ? formatNumber(kgToMass(pace, props.units.mass), 1) : String(pace),
-    visits: CADENCES.map((weeksApart) => visitsUntilTold(pace, { weeksApart, variance: own.variance }, noise.value)),
+    visits: CADENCES.map((weeksApart) => visitsUntilTold(pace, { weeksApart, variance: own.assumed }, noise.value)),
   }))
 })
 </script>
@@ -89,7 +109,7 @@ const told = computed(() => {
           <span class="figure">{{ noise.learntFrom.clients }}</span> other
           {{ noise.learntFrom.clients === 1 ? 'client' : 'clients' }}.
         </span>
-        <span v-else data-assumed>Assumed, not yet measured here: learnt once others have three check-ins each.</span>
+        <span v-else data-assumed>Assumed, not yet measured here: learnt once others have four check-ins each.</span>
       </p>
       <p class="text-[15px]" data-parts-from>
         <template v-if="learnt">
@@ -116,11 +136,11 @@ const told = computed(() => {
           <span class="figure">{{ formatNumber(one.sd * 100, 0) }}</span> %)</template
         >.
       </p>
-      <ScrollTable label="Check-ins until a change is told">
+      <ScrollTable label="Check-ins until a change is sure">
         <table class="ruled mt-3">
           <thead>
             <tr>
-              <th scope="col">Told at which check-in, losing</th>
+              <th scope="col">Sure at which check-in, losing</th>
               <th scope="col" class="right">weekly</th>
               <th scope="col" class="right">fortnightly</th>
               <th scope="col" class="right">four-weekly</th>
@@ -136,5 +156,11 @@ const told = computed(() => {
       </ScrollTable>
     </template>
     <p v-else class="text-faded">The two check-ins share no such figure.</p>
+    <section v-if="limits.length > 0" class="mt-4 border-t border-rule pt-3" data-limits>
+      <h2 class="font-semibold">What no method can tell you</h2>
+      <ul class="mt-1 grid list-disc gap-1 pl-5 text-[15px]">
+        <li v-for="sentence in limits" :key="sentence">{{ sentence }}</li>
+      </ul>
+    </section>
   </div>
 </template>

@@ -24,7 +24,7 @@ export function targetShown(kind: TargetKind, units: Units) {
 
 /** A standing in words. */
 export const STANDINGS: Readonly<Record<Against['standing'], string>> = {
-  on: 'on the plan: not told apart from it',
+  on: 'on the plan, as far as can be said',
   ahead: 'ahead of the plan',
   behind: 'behind the plan',
 }

@@ -8,8 +8,6 @@ const props = defineProps<{
   /** The folds both hold; null while they are not known. */
   summed: readonly SiteId[] | null
   searched: boolean
-  /** What the odds are divided by because of it. */
-  times: number
 }>()
 
 const shared = computed(() => {
@@ -33,9 +31,6 @@ const shared = computed(() => {
       {{ difference.sentence }}
     </p>
     <p v-if="shared" class="font-semibold" data-shared>{{ shared }}</p>
-    <p v-if="searched" data-searched-note>
-      This start was searched for, not chosen beforehand: its odds are divided by
-      <span class="figure">{{ times }}</span>, so that all starts together keep the promise.
-    </p>
+    <p v-if="searched" data-searched-note>You picked this start after the fact, so stronger proof is asked.</p>
   </div>
 </template>

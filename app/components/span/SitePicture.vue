@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { Z_95 } from '#core/error'
-import type { Change, SpanSite } from '#core/following'
+import type { Change, SpanSite, VerdictKind } from '#core/following'
 import { SITES } from '#core/sites'
 import { formatChange, formatNumber } from '#core/units'
 
 /** Site by site over a span: each fold a short line from then to now, over the error of comparing two visits. */
 const props = defineProps<{ folds: readonly SpanSite[] }>()
 
+/** Nothing is said of it, or that nothing moved. */
+const isQuiet = (verdict: VerdictKind) => verdict === 'too-early' || verdict === 'no-sign' || verdict === 'steady'
 /** Half-width of the 95 % error of the difference of two visits, mm. */
 const errorOf = ({ noise }: Change) => Z_95 * Math.SQRT2 * noise.sd
 const longest = computed(() =>
@@ -72,7 +74,7 @@ function across(mm: number): string {
         </td>
         <td
           class="figure py-px pl-3 text-right text-lg"
-          :class="change.verdict === 'not-told' ? 'text-faded' : 'font-bold'"
+          :class="isQuiet(change.verdict) ? 'text-faded' : 'font-bold'"
           data-change
         >
           {{ formatChange(change.now - change.then) }}

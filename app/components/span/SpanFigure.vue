@@ -22,7 +22,7 @@ defineProps<{
 }>()
 
 /** Takes the room of a verdict while it is to come. */
-const TO_COME = { change: 0, verdict: 'not-told', odds: 0 } as const
+const TO_COME = { change: 0, verdict: 'too-early', odds: 0 } as const
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Download from '@lucide/vue/dist/esm/icons/download.mjs'
 import { splitOf, splitSaid } from '#core/energy'
-import type { Change, Noises, Span } from '#core/following'
+import type { Change, Noises, SaidUnasked, Span } from '#core/following'
 import type { Against, PlanLine } from '#core/plan'
 import { formatChange, formatMassChange, type Units } from '#core/units'
 import type { FollowedRecord } from '#shared/followed-record'
@@ -23,6 +23,8 @@ const props = defineProps<{
   neutral: boolean
   /** The change is still being judged. */
   judging: boolean
+  /** What is said unasked; null while it is worked out. */
+  unasked: SaidUnasked | null
   /** The plan that counts, unless neutral mode hides it, and where the newest check-in stands to it. */
   plan: PlanLine | null
   against: Against | null
@@ -146,6 +148,7 @@ function savePicture() {
         </li>
       </ul>
       <WasReal v-if="span" class="mt-1" :span="span" :neutral="neutral" />
+      <UnaskedLines class="mt-2" :said="unasked" :neutral="neutral" />
     </section>
     <section aria-labelledby="site-by-site" class="bg-sheet px-4 py-3 sm:px-6">
       <h2 id="site-by-site" class="mb-1 font-semibold">

@@ -89,7 +89,7 @@ function key(event: KeyboardEvent, jaw: 'from' | 'to') {
 
 /** Room of a date with its year, and of what stands beside it at a searched start, pixels. */
 const LABEL = 96
-const SEARCHED = 68
+const SEARCHED = 86
 
 /** The jaws' dates stand under them, apart from each other and inside the tape. */
 const labels = computed(() => {
@@ -172,7 +172,7 @@ const jaws = computed(() => [
       >
         {{ day }}
         <tspan v-if="searched && jaw === 'from'" class="fill-faded text-[13px] font-normal" dx="7" data-searched>
-          searched
+          picked after
         </tspan>
       </text>
       <g v-if="marks[pinned] !== undefined" :transform="`translate(${marks[pinned]} 0)`" aria-hidden="true">
@@ -196,8 +196,8 @@ const jaws = computed(() => [
       type="button"
       class="absolute top-[54px] h-11 w-11 -translate-x-1/2"
       :style="{ left: `${(Math.min(width - 22, Math.max(22, marks[pinned] ?? 0)) / width) * 100}%` }"
-      :aria-label="`Pinned start, ${sayDay(instants[pinned] ?? '')}: move it`"
-      title="The pinned start: press to move it"
+      :aria-label="`Pinned start, ${sayDay(instants[pinned] ?? '')}: start anew`"
+      title="Followed from here: press to start anew"
       data-pin
       @click="emit('pin')"
     />

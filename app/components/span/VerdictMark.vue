@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { oddsSaid, oddsSentence, verdictSaid, type Change } from '#core/following'
+import { oddsSaid, oddsSentence, VERDICT_WORDS, verdictSaid, type Change } from '#core/following'
 
 /**
- * A verdict as a small balance, a word and the odds: the bar tilts with the log of the odds, level where nothing is told
- * apart; its scale has ticks at 3 and 20.
+ * A verdict as a small balance, a word and the odds: the bar tilts with the log of the odds, level where there is no sign
+ * of a change; its scale has ticks at 3 and 20.
  */
 const props = defineProps<{ change: Pick<Change, 'change' | 'verdict' | 'odds'>; short?: boolean; bare?: boolean }>()
 
@@ -17,8 +17,10 @@ function tilt(odds: number): number {
   return (ANGLE * Math.log(Math.min(FULL, Math.max(1, odds)))) / Math.log(FULL)
 }
 const way = computed(() => (props.change.change < 0 ? 1 : -1))
-const settled = computed(() => ['real', 'one-site', 'came-back'].includes(props.change.verdict))
-const turned = computed(() => (props.change.verdict === 'came-back' ? 0 : way.value * tilt(props.change.odds)))
+const settled = computed(() => ['real', 'one-fold', 'back'].includes(props.change.verdict))
+const turned = computed(() =>
+  ['back', 'steady'].includes(props.change.verdict) ? 0 : way.value * tilt(props.change.odds),
+)
 /** Ends of the scale's ticks, on the side the bar goes to. */
 const ticks = computed(() =>
   [3, 20].map((odds) => {
@@ -28,7 +30,7 @@ const ticks = computed(() =>
 )
 /** "34 x"; where no change is the likelier, how far is left to the title. */
 const odds = computed(() => (props.change.odds < 1 ? 'under 1 x' : `${oddsSaid(props.change.odds)} x`))
-const words = computed(() => verdictSaid(props.change))
+const words = computed(() => (props.short ? VERDICT_WORDS[props.change.verdict].short : verdictSaid(props.change)))
 </script>
 
 <template>
@@ -61,9 +63,10 @@ const words = computed(() => verdictSaid(props.change))
         :transform="`rotate(${turned} 15 9)`"
       />
     </svg>
-    <span :class="[settled || change.verdict === 'leaning' ? 'font-bold' : 'text-faded', { 'max-sm:sr-only': bare }]">{{
-      words
-    }}</span>
+    <span
+      :class="[settled || change.verdict === 'some-sign' ? 'font-bold' : 'text-faded', { 'max-sm:sr-only': bare }]"
+      >{{ words }}</span
+    >
     <span v-if="!short" class="figure text-sm text-faded" data-odds>{{ odds }}</span>
   </span>
 </template>

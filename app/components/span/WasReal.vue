@@ -10,7 +10,7 @@ const NAMES = { sum: 'The sum', fat: 'Fat', lean: 'Lean mass', weight: 'Weight' 
 <template>
   <div class="text-[15px]">
     <p v-for="one in wasReal(span, neutral)" :key="one.figure" data-was>
-      {{ NAMES[one.figure] }} passed the line of real on {{ sayDay(one.on) }} and is not there now.
+      {{ NAMES[one.figure] }} was a real change on {{ sayDay(one.on) }} and is not now.
     </p>
   </div>
 </template>

@@ -30,7 +30,7 @@ const {
   toIndex,
   pinnedIndex,
   searched,
-  dividedBy,
+  unasked,
   comparability,
   shown,
   neutral,
@@ -203,7 +203,6 @@ const takeHome = computed(() => {
       :client-id="client.id"
       :ends="ends"
       :pinned="pinnedIndex"
-      :from="fromIndex"
       @close="pinning = false"
       @pinned="pinned"
     />
@@ -245,12 +244,18 @@ const takeHome = computed(() => {
         :judging="judging"
         :noises="followed.noises.value"
       />
+      <p
+        v-if="unasked?.steadySince"
+        class="border-b border-rule px-4 py-1.5 text-[15px] font-semibold sm:px-6"
+        data-steady-since
+      >
+        Steady since {{ sayDay(unasked.steadySince) }}.
+      </p>
       <ComparabilityNotes
         v-if="comparability"
         :comparability="comparability"
         :summed="span?.summed ?? null"
         :searched="searched"
-        :times="dividedBy"
       />
       <div class="no-print flex flex-wrap items-center gap-x-6 border-b border-rule px-4 sm:px-6">
         <nav class="flex flex-wrap gap-x-6" aria-label="Views of the record">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PROMISE } from '#core/following'
+import { MOST_LEARNT, PROMISE } from '#core/following'
 import { UNCHANGED, type KindLooked } from '#core/trials'
 import type { LookingWorker } from '~/workers/looking'
 
@@ -51,59 +51,63 @@ async function look() {
     <article class="max-w-prose px-4 py-4 sm:px-6" aria-label="The method">
       <h2 class="mb-1 text-xl font-bold">How a change is judged</h2>
       <p>
-        Nobody reads a fold the same twice. Marks are found anew, skin holds more water on one day than on another, and
-        a coach looks at every check-in: sooner or later chance alone shows a change. So a change is not held against a
-        line, but two stories are held against each other.
+        Nobody reads a fold the same way twice. Marks are found anew, skin holds more water on one day than on another,
+        and a coach looks at every check-in: sooner or later chance alone shows a change. So two explanations of all
+        check-ins are compared.
       </p>
       <dl class="mt-3 grid gap-3">
         <div>
           <dt class="font-semibold">Nothing changed</dt>
-          <dd>The readings lie about one level, spread by the error of measuring, some of which lasts for weeks.</dd>
+          <dd>
+            The readings lie about one level, spread by measuring error. Some of that error lasts for weeks, a hand
+            drifts a little, a year has its season.
+          </dd>
         </div>
         <div>
           <dt class="font-semibold">Something changed</dt>
           <dd>
-            The same error, about a course: straight lines from slow to fast and wandering paths, all held alike
-            possible.
+            The same error, around a course: straight lines from slow to fast, lines that bend, and wandering paths. So
+            a client who lost and then held is drawn level since.
           </dd>
         </div>
         <div>
-          <dt class="font-semibold">The odds</dt>
+          <dt class="font-semibold">The odds, and what they are called</dt>
           <dd>
-            How much likelier the whole history is under the second story. 20 times and over is called
-            <strong>real</strong>
-            if it also holds with any one fold left out and the interval lies on one side; from 3 times it
-            <strong>leans</strong>; below, it is <strong>not told apart</strong> from no change, which is not to say
-            that nothing changed.
+            How much likelier all check-ins are if something changed. About 16 times in a large studio and 20 for a
+            coach alone is <strong>real</strong>, if no single fold carries it and the interval lies on one side. It
+            stays real while the odds are 2 and over. From 3 there is <strong>some sign</strong>, down to a third it is
+            <strong>too early</strong> to say, below there is <strong>no sign</strong> of change. Where a change that
+            matters can be ruled out as well, the client is <strong>steady</strong>.
           </dd>
         </div>
         <div>
           <dt class="font-semibold">The error is learnt</dt>
           <dd>
-            From the ordinary check-ins of all other clients, by figure, up to the day of the look; who goes up and down
-            in ways no smooth course follows counts for less. Before there are enough it is assumed, and says so.
+            From all other clients’ check-ins up to the day of the look, first of all those measured by the same hand:
+            how wide the error is, whether it lasts, and how much people differ. People do differ, so no more than
+            {{ MOST_LEARNT }} clients’ worth is learnt. Until there are some, the usual error is taken, and the page
+            says so.
           </dd>
         </div>
         <div>
           <dt class="font-semibold">The interval</dt>
           <dd>
-            Holds the change at about 95 of 100 looks at clients who change in the ways held likely; where nothing
-            changes it holds that more often still.
+            Holds the true change about 95 times in 100 from the sixth check-in on, and more often where nothing
+            changes.
           </dd>
         </div>
         <div>
-          <dt class="font-semibold">The start is pinned</dt>
+          <dt class="font-semibold">The start</dt>
           <dd>
-            A start chosen by looking back finds something in any history. Where the left jaw is moved off the pin, the
-            odds are divided for the search.
+            A start picked afterwards finds something in any history. So only a start chosen before its first reading
+            counts in full; of all others stronger proof is asked.
           </dd>
         </div>
       </dl>
       <p class="mt-3 border-l-4 border-ink pl-3">{{ PROMISE }}</p>
       <p class="mt-3 text-[15px] text-faded">
-        Odds that average one where nothing changes pass 20 in at most one of twenty (Ville 1939). A drift that all of
-        an assessor’s clients share cannot be told from a change by any statistics: only a steady person measured again
-        tells.
+        Tried with a thousand simulated clients in each of thirty worlds, to 24 check-ins. A drift that all clients of
+        one hand share cannot be told from a change by any statistics: only a steady person measured again tells.
       </p>
     </article>
     <section class="bg-sheet px-4 py-4 sm:px-6" aria-labelledby="try-it">

@@ -60,7 +60,10 @@ export const clientSchedule = pgTable(
   (t) => [index('client_schedule_latest').on(t.clientId, t.at)],
 )
 
-/** The check-in a client is followed from. Append-only: the newest counts, the older ones stay on record. */
+/**
+ * The check-in a client is followed from; without one, the first that begins after this was set. Append-only: the newest
+ * that was set before its check-in's first reading counts, the others stay on record.
+ */
 export const pinnedStart = pgTable(
   'pinned_start',
   {
@@ -68,9 +71,7 @@ export const pinnedStart = pgTable(
     clientId: uuid('client_id')
       .notNull()
       .references(() => client.id),
-    checkinId: uuid('checkin_id')
-      .notNull()
-      .references(() => checkin.id),
+    checkinId: uuid('checkin_id').references(() => checkin.id),
     at: instant('at')
       .notNull()
       .default(sql`now()`),

@@ -5,7 +5,7 @@ import { useMe } from '~/stores/me'
 
 const store = useMe()
 const { followed } = useFollowed()
-const { clientId, history, record, between, now, span, noises, assessor, neutral } = followed
+const { clientId, history, record, between, now, span, noises, share, assessor, neutral } = followed
 
 /** The client's own smallest change, or the studio's again. */
 async function setWorthwhile(own: WorthwhileInput) {
@@ -21,6 +21,7 @@ async function setWorthwhile(own: WorthwhileInput) {
     :span="span"
     :errors="record.errors"
     :noises="noises"
+    :share="share"
     :learnt="history?.parts ?? null"
     :assessor="assessor"
     :units="store.units"

@@ -4,7 +4,7 @@ import { useMe } from '~/stores/me'
 
 const store = useMe()
 const { followed, planned } = useFollowed()
-const { record, fromIndex, toIndex, now, span, noises, neutral, judging } = followed
+const { record, fromIndex, toIndex, now, span, noises, neutral, judging, unasked } = followed
 const { problem, tell } = useTelling()
 
 function keepWords(keptWords: string | null) {
@@ -26,6 +26,7 @@ function keepWords(keptWords: string | null) {
     :units="store.units"
     :neutral="neutral"
     :judging="judging"
+    :unasked="unasked"
     :plan="planned.hidden.value ? null : planned.line.value"
     :against="judging ? null : planned.latest.value"
     :losing="planned.losing.value"

@@ -1,0 +1,1 @@
+ALTER TABLE "pinned_start" ALTER COLUMN "checkin_id" DROP NOT NULL;

@@ -1,0 +1,40 @@
+import { ASSUMED_NOISES, judgeCase, type Family, type Noises, type StudioNoise } from '../../core/following'
+import type { Day } from '../../core/calendar'
+import type { ClientFigure } from '../../shared/schemas/client'
+import { noisesUntil, type Followed, type ListFigure, type MadeLine } from './followed-clients'
+
+/** Noises of a line are those of the noise in use and of the next one. */
+const MOST_MADE = 2
+
+/** The line of a client judged with a noise; kept with what is kept of the client. */
+export function lineOf(id: string, own: Followed, noise: StudioNoise): MadeLine {
+  const known = own.made.get(noise)
+  if (known) return known
+  const families: readonly Family[] = ['sum', 'fat', 'lean']
+  const held = own.cases.length > 0 ? noisesUntil(noise, id, own.days, { newest: families, before: families }) : []
+  const noisesOn = (day: Day): Noises => ({ ...ASSUMED_NOISES, ...held.findLast(({ until }) => until <= day)?.noises })
+  const noises = noisesOn(own.days.at(-1) ?? '')
+  const figure = (one: ListFigure): ClientFigure | null => {
+    const found = own.cases.find((each) => each.figure === one)
+    const change = found && judgeCase(found, noises, { share: own.share, noisesOn, worthwhile: own.worthwhile })
+    // Weighed as the span weighs it, where there is one.
+    const value = change?.now ?? own.values[one]
+    if (value === undefined) return null
+    if (!change) return { value, change: null }
+    const { low, high, odds, verdict } = change
+    return { value, change: { change: change.change, low, high, odds, verdict, since: found.days[0] ?? '' } }
+  }
+  const line: MadeLine = {
+    id,
+    lastCheckinAt: own.lastCheckinAt,
+    lastDay: own.lastDay,
+    checkins: own.checkins,
+    openCheckinId: own.openCheckinId,
+    fat: figure('fat'),
+    lean: figure('lean'),
+    sum: figure('sum'),
+  }
+  for (const old of own.made.keys()) if (own.made.size >= MOST_MADE) own.made.delete(old)
+  own.made.set(noise, line)
+  return line
+}

@@ -90,10 +90,21 @@ export class HandPool {
     return this.sums as unknown as Sum[]
   }
 
-  /** What all but some of them say up to a time. */
-  without(own: readonly Speaker[], until: number): Sum {
+  /** True where a history is among those added up. */
+  holds(speaker: Speaker): boolean {
+    return this.members.has(speaker)
+  }
+
+  /** Place of the last time at which something was known; -1: nothing yet. */
+  placeAt(until: number): number {
     let place = this.times.length - 1
     while (place >= 0 && (this.times[place] as number) > until) place -= 1
+    return place
+  }
+
+  /** What all but some of them say up to a time. */
+  without(own: readonly Speaker[], until: number): Sum {
+    const place = this.placeAt(until)
     const found = nothing()
     if (place < 0) return found
     add(found, this.summed()[place] as Sum, 1)

@@ -91,7 +91,7 @@ const room = (ways: readonly Way[]) => ({
 const ROOM = room(WAYS)
 
 /** What is lighter than the heaviest by this factor's logarithm is left out of a likelihood. */
-const UNHEARD = 11
+const UNHEARD = 10
 
 /** Log likelihoods of no change and of a change, over all types held, from what `fill` left. */
 function likelihoods(noise: Noise, contrasts: number): { still: number; moved: number } {
@@ -201,7 +201,7 @@ export function oddsOf(series: OddsSeries, noise: Noise, { running, smallest }: 
 export const ESTIMATE_WAYS: readonly Way[] = ESTIMATE_COURSES.map(wayOf)
 const ESTIMATE_ROOM = room(ESTIMATE_WAYS)
 /** Parts of an estimate lighter than the heaviest by this factor's logarithm are left out. */
-const LIGHT = 6
+const LIGHT = 5
 
 /** A type with a course, as an estimate holds it after all visits. */
 export interface EstimatePart {

@@ -1,6 +1,5 @@
 import type { FigureRuns, Way } from './figure-runs'
-import { coefficientsOf } from './regressors'
-import { pairOf, STATES, TREND, type Run } from './timing'
+import { runAt, STATES, TREND, type Run } from './timing'
 import { WANDERING } from './course-models'
 
 /** What one course under one noise makes of every value, all values known. Visit sds; variances on scale 1. */
@@ -193,22 +192,14 @@ class Smoother {
 export function smoothCourse(figure: FigureRuns, type: number, way: Way): SmoothRun {
   const { runs, values } = figure
   const { count, timing, steps } = runs
-  const run = figure.runAt(type, way)
+  const run = runAt(runs, figure.baseOf(type, way))
   const smoother = new Smoother(run, steps, { course: way.run, first: timing.sizes[0] as number })
   const means = smoother.smooth(values)
   const variances = smoother.spreads()
-  const { places, variances: priors } = figure.atWork(type, way.line)
-  if (places.length === 0) return { means, variances }
-  const columns = places.map((place) => smoother.smooth(runs.regressors[place] as readonly number[]))
+  const { places, variances: priors, means: found, covariance } = figure.coefficients(type, way)
   const size = places.length
-  const pairs = (runs.columns * (runs.columns + 1)) / 2
-  const right = figure.rightAt(type, way, count - 1)
-  const { means: found, covariance } = coefficientsOf(
-    size,
-    (j, k) => run.products[(count - 1) * pairs + pairOf(places[j] as number, places[k] as number)] as number,
-    (j) => right(places[j] as number),
-    (j) => priors[j] as number,
-  )
+  if (size === 0) return { means, variances }
+  const columns = places.map((place) => smoother.smooth(runs.regressors[place] as readonly number[]))
   const share = places[0] === TREND ? way.line / (priors[0] as number) : 0
   for (let i = 0; i < count; i += 1) {
     const week = timing.weeks[i] as number

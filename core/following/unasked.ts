@@ -42,6 +42,8 @@ export interface UnaskedSettings extends Omit<SpanSettings, 'share' | 'massUnit'
   /** Place of the start that leads, and its share of the budget. */
   start: number
   share: number
+  /** Lines that are wanted; all without. */
+  wanted?: readonly UnaskedLine['since'][]
 }
 
 /** Place of the check-in nearest to twelve weeks before the last. */
@@ -59,7 +61,7 @@ function twelveWeeksBack(days: readonly Day[]): number {
  * @param ends oldest first
  */
 export function saidUnasked(ends: readonly SpanEnd[], settings: UnaskedSettings): SaidUnasked {
-  const { start, share, ...judging } = settings
+  const { start, share, wanted, ...judging } = settings
   const last = ends.length - 1
   if (last < 1) return { lines: [], steadySince: null }
   const days = ends.map(({ facts }) => dayOf(facts))
@@ -74,11 +76,13 @@ export function saidUnasked(ends: readonly SpanEnd[], settings: UnaskedSettings)
     from: days[place] as Day,
     changes: judged(place),
   })
-  const lines: UnaskedLine[] = []
-  if (start < last) lines.push(line('start', start))
   const twelve = twelveWeeksBack(days)
-  if (twelve !== start && twelve < last - 1) lines.push(line('twelve-weeks', twelve))
-  if (last - 1 !== start) lines.push(line('last-time', last - 1))
+  const places: [UnaskedLine['since'], number][] = [
+    ...(start < last ? [['start', start] as const] : []),
+    ...(twelve !== start && twelve < last - 1 ? [['twelve-weeks', twelve] as const] : []),
+    ...(last - 1 !== start ? [['last-time', last - 1] as const] : []),
+  ].map(([since, place]) => [since, place])
+  const lines = places.flatMap(([since, place]) => (!wanted || wanted.includes(since) ? [line(since, place)] : []))
   return { lines, steadySince: steadySince(ends, days, judging) }
 }
 
@@ -86,7 +90,7 @@ export function saidUnasked(ends: readonly SpanEnd[], settings: UnaskedSettings)
 function steadySince(
   ends: readonly SpanEnd[],
   days: readonly Day[],
-  judging: Omit<UnaskedSettings, 'start' | 'share'>,
+  judging: Omit<UnaskedSettings, 'start' | 'share' | 'wanted'>,
 ): Day | null {
   const last = ends.length - 1
   const latest = Math.min(

@@ -39,6 +39,7 @@ import {
   STEP,
   UNCHANGED,
   UNCHANGED_WEIGHTS,
+  WANDERING_READINGS,
 } from '../core/trials/worlds'
 import { ASSUMED_WORLD } from '../core/simulate/world'
 
@@ -227,6 +228,8 @@ part('drawn', 'The interval where one of eight changes as the courses hold likel
 })
 
 part('drift', 'What cannot be repaired', () => {
+  for (const world of [WANDERING_READINGS])
+    row(world.name, every(looksAt(openTrial({ ...world, clients: LONG, looks: 24, seed: SEED }, ['sum']), ['sum'])))
   row(
     COMMON_DRIFT.name,
     every(looksAt(openTrial({ ...COMMON_DRIFT, clients: LONG, looks: 24, seed: SEED }, ['sum']), ['sum'])),

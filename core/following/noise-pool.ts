@@ -3,15 +3,15 @@ import { SPEAKS_FROM, visitsUntil, type Evidence, type Speaker } from './evidenc
 import { ASSUMED_NOISE, HYPOTHESES, noiseGiven } from './studio-grid'
 
 /*
- * What many clients' histories say about the noise of a figure together. At most 25 clients' worth of it is learnt: people
+ * What many clients' histories say about the noise of a figure together. At most forty clients' worth of it is learnt: people
  * differ, and slow noise shared by all would otherwise be learnt away.
  */
 
 /**
- * So many clients' worth is learnt at most. Ten cost a steady loss half a check-in; with all of a large studio lasting noise
- * is told for change too often (docs/decisions.md).
+ * So many clients' worth is learnt at most. Ten cost a steady loss half a check-in and more; of noise that lasts forty tell no
+ * more for change than ten (docs/decisions.md).
  */
-export const MOST_LEARNT = 25
+export const MOST_LEARNT = 40
 /** Check-ins from which a client counts among those the line of real goes by. */
 export const FOLLOWED_FROM = 5
 /** Histories of one hand that are added up at most: more add nothing to what is learnt. */

@@ -32,7 +32,7 @@ export interface Odds {
   high: number
   /** Chance that the change is within so much of none, where a smallest worthwhile change was given. */
   within: number | null
-  /** Share of the noise held for lasting once these readings are known, nothing having changed. */
+  /** How far noise is held to last from one check-in to the next, these readings known and nothing having changed: 0 to 1. */
   lasting: number
 }
 
@@ -140,8 +140,8 @@ function likelihoods(noise: Noise, contrasts: number): { still: number; moved: n
   }
 }
 
-/** Share of the noise held for lasting, nothing having changed. */
-function lastingShare(noise: Noise, contrasts: number): number {
+/** Correlation of two check-ins so many weeks apart as the noise is held, nothing having changed. */
+function lastingOver(weeks: number, noise: Noise, contrasts: number): number {
   const types = cellsByType(noise)
   let [top, all, lasting] = [-Infinity, 0, 0]
   const logs = types.map((own, type) =>
@@ -154,7 +154,8 @@ function lastingShare(noise: Noise, contrasts: number): number {
   logs.forEach((log, type) => {
     const share = Math.exp(log - top)
     all += share
-    if (NOISE_TYPES[type]?.rho) lasting += share
+    const { rho, white } = NOISE_TYPES[type] as (typeof NOISE_TYPES)[number]
+    if (rho > 0) lasting += share * (1 - white) * rho ** weeks
   })
   return lasting / all
 }
@@ -190,7 +191,11 @@ export function oddsOf(series: OddsSeries, noise: Noise, { running, smallest }: 
   const { still, moved } = likelihoods(noise, count - 1)
   const odds = Math.exp(moved - still)
   if (running) all.push(odds)
-  const lasting = lastingShare(noise, count - 1)
+  const lasting = lastingOver(
+    ((series.weeks.at(-1) as number) - (series.weeks[0] as number)) / (count - 1),
+    noise,
+    count - 1,
+  )
   const mixture = changeMixture(figure, noise, unit)
   const interval = mixture.interval()
   const within = smallest === undefined ? null : mixture.share(-smallest, smallest)

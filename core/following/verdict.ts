@@ -20,9 +20,9 @@ const STEADY_ODDS = 1 / 4
 const STAYS_ODDS = 2
 /** Steady: at least so likely below the smallest change that matters. */
 const STEADY_SURE = 0.8
-/** Steady is said from so many other clients on, and while lasting noise is no likelier than this. */
+/** Steady is said from so many other clients on, and while noise is held to last no more than this to the next check-in. */
 const STEADY_OTHERS = 10
-const STEADY_LASTING = 0.3
+const STEADY_LASTING = 0.2
 /** Odds over this are said as over it. */
 export const MOST_SAID = 1000
 

@@ -4,6 +4,7 @@ import type { Random } from './random'
 import type { Sex } from '../equations'
 import type { Reading } from '../readings'
 import type { Protocol } from '../protocols'
+import { isFold } from '../sites'
 
 /** How an invented client's body goes over the months. */
 export interface Course {
@@ -66,6 +67,10 @@ export function along(range: { first: number; last: number }, share: number, wav
   return (range.first + (range.last - range.first) * eased) * (1 + wave * Math.sin(share * 7))
 }
 
+/** A mark found anew at each visit moves a fold by this share, and a girth by this (common practice, a good assessor). */
+const MARK_ANEW = 0.045
+const GIRTH_ANEW = 0.004
+
 /** What a series of visits is made from. */
 export interface SimulatedSeries {
   course: Course
@@ -86,11 +91,11 @@ export function simulateVisits(random: Random, series: SimulatedSeries): Simulat
     const sum = along(course.sumMm, share, course.wave)
     const trueFolds = Object.fromEntries(
       protocol.sites.map((site) => {
-        const day = 1 + 0.015 * random.normal()
+        const anew = 1 + (isFold(site) ? MARK_ANEW : GIRTH_ANEW) * random.normal()
         const girth = course.girthsCm?.[site]
         if (girth !== undefined)
-          return [site, girth * (along(course.weightKg, share, 0) / course.weightKg.first) ** 0.6]
-        return [site, sum * (SHARES[course.sex][site] ?? 0.1) * (habit[site] ?? 1) * day]
+          return [site, girth * (along(course.weightKg, share, 0) / course.weightKg.first) ** 0.6 * anew]
+        return [site, sum * (SHARES[course.sex][site] ?? 0.1) * (habit[site] ?? 1) * anew]
       }),
     )
     const unfinished = unfinishedAfter !== undefined && i === starts.length - 1

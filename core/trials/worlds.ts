@@ -85,7 +85,7 @@ export const UNCHANGED: readonly World[] = [
   { name: 'noise lasting .3 a week', world: lasting(0.3) },
   { name: 'noise lasting .6 a week', world: lasting(0.6) },
   { name: 'noise lasting .7 a week', world: lasting(0.7) },
-  { name: 'noise lasting .93 a week', world: lasting(0.93) },
+  { name: 'noise lasting .93 a week', world: lasting(0.93, 0.04) },
   {
     name: 'noise lasting .85 a week in one of four',
     client: (place) => (place % 4 === 0 ? { own: { dayShare: 0.05, dayCorrelation: 0.85, dayWhite: 0.05 } } : {}),
@@ -137,6 +137,12 @@ export const HALF_CHANGES: World = {
 export const COMMON_DRIFT: World = {
   name: 'an assessor drifts, 1 % of the folds a week',
   client: () => ({ hand: (place) => ({ id: 'first', factors: alike(1 + 0.01 * place) }) }),
+}
+
+/** Nor that readings themselves wander slowly by 5 % of the folds: real means that the readings moved. */
+export const WANDERING_READINGS: World = {
+  name: 'noise lasting .93 a week, wider than all else',
+  world: lasting(0.93),
 }
 
 /** No day effect: what a good studio comes to. */

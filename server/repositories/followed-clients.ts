@@ -81,6 +81,8 @@ export interface Followed {
   days: Day[]
   /** The line judged with a noise: of the one in use, and of the next one while it is made ready. */
   made: Map<StudioNoise, MadeLine>
+  /** What the page is told of the noise in use, as long as the check-ins are the same. */
+  told: { noise: StudioNoise; noises: NoiseUntil[] } | null
 }
 
 /** A line of the list, but for what hangs on the day. */
@@ -222,6 +224,7 @@ async function follow(db: Queryable, who: InStudio, wanted: readonly { id: strin
       worthwhile,
       days: ends.map((end) => end.record.day),
       made: new Map(),
+      told: null,
     } satisfies Followed)
   }
 }
@@ -383,7 +386,14 @@ export async function noisesFor(
   clientId: string,
   days: readonly Day[],
 ): Promise<NoiseUntil[]> {
-  return noisesUntil(await studioNoise(db, who), clientId, days)
+  const noise = await studioNoise(db, who)
+  const own = followed(clientId)
+  // What is kept of a client is of their facts as they were: days that differ are answered anew.
+  const isKept = own !== undefined && own.days.join() === days.join()
+  if (isKept && own.told?.noise === noise) return own.told.noises
+  const noises = noisesUntil(noise, clientId, days)
+  if (isKept) own.told = { noise, noises }
+  return noises
 }
 
 /** Parts of the error as all other clients of the studio teach them; null: too few yet. */

@@ -107,8 +107,8 @@ describe('the noise learnt from others', () => {
     expect([others.histories, everybody.histories]).toEqual([12, 13])
     const anew = new HandPool(all.slice(1)).without([], Infinity)
     others.support.forEach((one, h) => expect(one).toBeCloseTo(anew.support[h] as number, 6))
-    // 25 clients' worth at most: of fifty the half counts.
-    const [few, many] = [25, 50].map((count) => learnt(historiesOf([...same(25, 6), ...same(count - 25, 6)])))
+    // Forty clients' worth at most: of eighty the half counts.
+    const [few, many] = [40, 80].map((count) => learnt(historiesOf(same(count, 6))))
     const spread = (noise: Noise) => meanOver(noise, (_, one) => (Math.log(one) - Math.log(scale(noise))) ** 2)
     expect(spread(many as Noise)).toBeGreaterThan(0.6 * spread(few as Noise))
   })

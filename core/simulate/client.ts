@@ -68,7 +68,7 @@ export function along(range: { first: number; last: number }, share: number, wav
 }
 
 /** A mark found anew at each visit moves a fold by this share, and a girth by this (common practice, a good assessor). */
-const MARK_ANEW = 0.045
+const MARK_ANEW = 0.035
 const GIRTH_ANEW = 0.004
 
 /** What a series of visits is made from. */

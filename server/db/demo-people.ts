@@ -175,7 +175,7 @@ function rower(
   archived = false,
 ): DemoClient {
   const visitDays = visits(count, every, newest)
-  return { name, age, heightCm, notes, consent: true, archived, course: { ...course, wave: 0.015 }, visitDays }
+  return { name, age, heightCm, notes, consent: true, archived, course: { ...course, wave: 0.004 }, visitDays }
 }
 
 const level = (first: number, last: number) => ({ first, last })

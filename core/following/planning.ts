@@ -3,7 +3,7 @@ import { chosenShare } from './budget'
 import type { Change } from './change'
 import { smoothedCourse } from './course'
 import type { FigureSeriesOf } from './figures'
-import type { Noise } from './noise'
+import { scaleOf, type Noise } from './noise'
 import { firstLookOver, type OddsSeries } from './odds'
 import { realLine, type LineKind } from './verdict'
 
@@ -31,7 +31,13 @@ interface Ahead {
   asked: number
 }
 
-/** How many check-ins on the odds reach what is asked, were every one to lie where the pace puts it; null: not in sight. */
+/** Signs of the errors that check-ins to come are given: none that add up to a slope (Thue and Morse). */
+const SIGNS = [1, -1, -1, 1, -1, 1, 1, -1]
+
+/**
+ * How many check-ins on the odds reach what is asked, were every one to lie about where the pace puts it, as far off as a
+ * check-in usually is; null: not in sight.
+ */
 function visitsAhead(series: OddsSeries, noise: Noise, { from, perWeek, cadence, asked }: Ahead): number | null {
   const { weeks, values, variances, hands, biases } = series
   const last = weeks.at(-1) ?? 0
@@ -39,11 +45,13 @@ function visitsAhead(series: OddsSeries, noise: Noise, { from, perWeek, cadence,
   const mean = variances.reduce((sum, one) => sum + one, 0) / Math.max(1, variances.length)
   const hand = hands?.at(-1)
   const bias = biases?.at(-1) ?? 0
+  const sd = Math.sqrt(scaleOf(noise) * mean)
+  const off = (i: number) => (SIGNS[i % SIGNS.length] as number) * sd
   const look = firstLookOver(
     {
       ...series,
       weeks: [...weeks, ...ahead.map((week) => last + week)],
-      values: [...values, ...ahead.map((week) => from + bias + perWeek * week)],
+      values: [...values, ...ahead.map((week, i) => from + bias + perWeek * week + off(i))],
       variances: [...variances, ...ahead.map(() => mean)],
       ...(hands && hand !== undefined ? { hands: [...hands, ...ahead.map(() => hand)] } : {}),
       ...(biases ? { biases: [...biases, ...ahead.map(() => bias)] } : {}),
@@ -105,7 +113,7 @@ export interface Cadence {
 }
 
 /**
- * How many check-ins, the first counted, until a steady change is real, were each to lie where it should.
+ * How many check-ins, the first counted, until a steady change is real, were each to lie about where it should.
  * @param perWeek change a week, in the figure's unit
  * @returns null beyond 27 check-ins
  */

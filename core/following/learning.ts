@@ -51,7 +51,7 @@ export function weekOf(day: Day): number {
 
 /**
  * A figure's history by hand: what one hand read speaks for that hand alone, and what lies between two hands for neither.
- * Weights are the scale's, whoever reads it.
+ * A scale weighs alike for every hand.
  */
 function byHand(figure: FigureId, { series, days, ends }: FigureSeriesOf): Evidence[] {
   const weeks = days.map(weekOf)
@@ -150,7 +150,7 @@ class FamilyPool {
       [...this.hands].flatMap(([hand, pool]) => (hands.has(hand) === near ? [pool.without(own, until)] : []))
     const others = [...this.longest].flatMap(([id, one]) => (id === clientId ? [] : [one]))
     const counted = countedUntil(others, until)
-    // Clients whose histories are not among those added up are told the same.
+    // All clients whose histories are not among those added up have the same noise.
     const isOutside =
       studies.length === 0 && own.every((one) => ![...this.hands.values()].some((pool) => pool.holds(one)))
     const places = [...this.hands].map(([hand, pool]) => `${hand} ${hands.has(hand)} ${pool.placeAt(until)}`)

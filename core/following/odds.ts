@@ -38,7 +38,7 @@ export interface Odds {
 
 /** Other hands than the start's that get an offset of their own; the others share the last one's. */
 const MOST_HANDS = 3
-/** Visits of a client are told apart in how wide they are held by steps of so much: beneath it, all count alike. */
+/** Errors of a client's visits differ by steps of this size; smaller differences are left out. */
 const WIDTH_STEP = Math.log(1.15)
 
 function offsetsOf({ hands, offsetVariances = {} }: OddsSeries): { seen: number[]; variance: number }[] {

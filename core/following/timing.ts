@@ -6,7 +6,7 @@ import { WANDERING } from './course-models'
  * Figures measured at the same visits share it, and so do clients seen at the same weeks.
  */
 
-/** When a figure was measured, how wide each visit is held against the others, and whose hand it was. */
+/** When a figure was measured, how wide the error of each visit is beside the others', and whose hand it was. */
 export interface Timing {
   /** Weeks from the start: 0 first. */
   weeks: readonly number[]

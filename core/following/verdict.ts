@@ -137,7 +137,7 @@ function unsettled({ odds, within, lasting }: Odds, counted: number, noise: Nois
   if (counted >= SIGN_ODDS) return 'some-sign'
   // A start that was searched for has to show more to be real, not less to be nothing.
   if (odds >= NO_SIGN_ODDS) return 'too-early'
-  const told = noise.learntFrom.followed >= STEADY_OTHERS && lasting <= STEADY_LASTING
-  const level = odds <= STEADY_ODDS && within !== null && within >= STEADY_SURE
-  return told && level ? 'steady' : 'no-sign'
+  const isKnown = noise.learntFrom.followed >= STEADY_OTHERS && lasting <= STEADY_LASTING
+  const isLevel = odds <= STEADY_ODDS && within !== null && within >= STEADY_SURE
+  return isKnown && isLevel ? 'steady' : 'no-sign'
 }

@@ -1,7 +1,8 @@
 import { ASSUMED_NOISES, judgeCase, type Family, type Noises, type StudioNoise } from '../../core/following'
 import type { Day } from '../../core/calendar'
 import type { ClientFigure } from '../../shared/schemas/client'
-import { noisesUntil, type Followed, type ListFigure, type MadeLine } from './followed-clients'
+import type { Followed, ListFigure, MadeLine } from './followed-clients'
+import { noisesUntil } from './noise-times'
 
 /** Noises of a line are those of the noise in use and of the next one. */
 const MOST_MADE = 2

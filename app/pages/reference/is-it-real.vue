@@ -106,8 +106,8 @@ async function look() {
       </dl>
       <p class="mt-3 border-l-4 border-ink pl-3">{{ PROMISE }}</p>
       <p class="mt-3 text-[15px] text-faded">
-        Tried with a thousand simulated clients in each of thirty worlds, to 24 check-ins. A drift that all clients of
-        one hand share cannot be told from a change by any statistics: only a steady person measured again tells.
+        Tried in thirty simulated worlds with up to a thousand clients each, to 24 check-ins. A drift that all clients
+        of one hand share cannot be told from a change by any statistics: only a steady person measured again tells.
       </p>
     </article>
     <section class="bg-sheet px-4 py-4 sm:px-6" aria-labelledby="try-it">

@@ -73,7 +73,7 @@ async function look() {
         <div>
           <dt class="font-semibold">The odds, and what they are called</dt>
           <dd>
-            How much likelier all check-ins are if something changed. About 16 times in a large studio and 20 for a
+            How much likelier all check-ins are if something changed. About 18 times in a large studio and 20 for a
             coach alone is <strong>real</strong>, if no single fold carries it and the interval lies on one side. It
             stays real while the odds are 2 and over. From 3 there is <strong>some sign</strong>, down to a third it is
             <strong>too early</strong> to say, below there is <strong>no sign</strong> of change. Where a change that

@@ -12,6 +12,8 @@ import { ASSUMED_NOISE, HYPOTHESES, noiseGiven } from './studio-grid'
  * more for change than ten (docs/decisions.md).
  */
 export const MOST_LEARNT = 40
+/** With so many of the same hand the rest of the studio is not asked. */
+const ENOUGH_NEAR = 10
 /** Check-ins from which a client counts among those the line of real goes by. */
 export const FOLLOWED_FROM = 5
 /** Histories of one hand that are added up at most: more add nothing to what is learnt. */
@@ -123,7 +125,7 @@ export type Counted = Noise['learntFrom']
 /**
  * The noise of a figure for one client.
  * @param near what others say who were measured by the same hand
- * @param far what the rest of the studio says: it makes up for what is missing of what is learnt at most
+ * @param far what the rest of the studio says: it makes up for what is missing of ten of the same hand
  * @param studies repeat studies of the hand, taken at their word
  */
 export function noiseFromOthers(
@@ -136,7 +138,7 @@ export function noiseFromOthers(
   for (const one of near) add(own, one, 1)
   for (const one of far) add(rest, one, 1)
   const share = own.histories > 0 ? Math.min(1, MOST_LEARNT / own.histories) : 0
-  const left = MOST_LEARNT - share * own.histories
+  const left = ENOUGH_NEAR - own.histories
   add(all, own, share)
   add(all, rest, rest.histories > 0 ? Math.max(0, Math.min(1, left / rest.histories)) : 0)
   for (const study of studies) {

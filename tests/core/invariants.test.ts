@@ -116,7 +116,7 @@ describe('any span', () => {
         }
       }),
     )
-  })
+  }, 120_000)
 
   it('is judged by its odds and its interval alone', () => {
     fc.assert(
@@ -135,7 +135,7 @@ describe('any span', () => {
         }
       }),
     )
-  })
+  }, 120_000)
 
   it('is read in words with facts behind each', () => {
     fc.assert(

@@ -76,16 +76,16 @@ describe('the odds', () => {
     // Noise drawn from the grid the odds assume, apart from them: at most one in twenty is ever given 20 and more.
     const random = seededRandom(3)
     const weeks = Array.from({ length: 12 }, (_, i) => i)
-    const CLIENTS = 1500
+    const CLIENTS = 700
     let ever = 0
     for (let c = 0; c < CLIENTS; c += 1) {
       const values = drawn(random, weeks)
       if (Math.max(...odds({ weeks, values, variances: weeks.map(() => 25) }).running) >= 20) ever += 1
     }
-    // Beyond 0.067 only once in a thousand runs were it exactly one in twenty.
-    expect(ever / CLIENTS).toBeLessThan(0.067)
+    // Beyond 0.076 only once in a thousand runs were it exactly one in twenty.
+    expect(ever / CLIENTS).toBeLessThan(0.076)
     expect(ever).toBeGreaterThan(0)
-  }, 60_000)
+  }, 120_000)
 })
 
 /** A level with noise of a cell drawn from what is assumed. */

@@ -22,7 +22,7 @@ const STAYS_ODDS = 2
 const STEADY_SURE = 0.8
 /** Steady is said from so many other clients on, and while noise is held to last no more than this to the next check-in. */
 const STEADY_OTHERS = 10
-const STEADY_LASTING = 0.6
+const STEADY_LASTING = 0.75
 /** Odds over this are said as over it. */
 export const MOST_SAID = 1000
 

@@ -58,7 +58,8 @@ function setBegan(ends: readonly FollowedEnd[]): number {
 
 /** When a check-in's first reading was taken. */
 function firstReadingAt({ record }: FollowedEnd): string {
-  return record.readings.reduce((first, { takenAt }) => (takenAt < first ? takenAt : first), record.startedAt)
+  const [first, ...rest] = record.readings.map(({ takenAt }) => takenAt)
+  return rest.reduce((earliest, at) => (at < earliest ? at : earliest), first ?? record.startedAt)
 }
 
 /**

@@ -132,7 +132,7 @@ describe('the span', () => {
     expect(span.sum?.verdict).toBe('too-early')
     await coach.sees('No sure change yet of fat, lean mass and weight.')
     await coach.sees('Too early to say: the sum may have changed by')
-    expect(await coach.textOf('[data-searched]')).toBe('searched')
+    expect(await coach.textOf('[data-searched]')).toBe('picked after')
     await coach.sees('You picked this start after the fact, so stronger proof is asked.')
     await coach.sees('error assumed, not yet measured here')
   })

@@ -205,7 +205,7 @@ describe('a FHIR bundle', () => {
       expect(valid).toBe(true)
       seen.set(resource.resourceType, (seen.get(resource.resourceType) ?? 0) + 1)
     }
-    expect(seen.get('Patient')).toBe(8)
+    expect(seen.get('Patient')).toBe(15)
     expect(seen.get('Observation')).toBeGreaterThan(500)
     const whole = fhir.validate({ ...bundle, entry: bundle.entry.slice(0, 40) }, { errorOnUnexpected: true })
     expect(whole.messages.filter(({ severity }) => severity === 'error')).toEqual([])

@@ -391,7 +391,7 @@ describe('a kill in the middle', () => {
     expect(said).toContain('written and read back')
     const [made] = await listBackups(into)
     const opened = await openArchive(join(into, made?.name ?? ''))
-    expect(opened.manifest.tables.find(({ table }) => table === 'client')?.rows).toBe(8)
+    expect(opened.manifest.tables.find(({ table }) => table === 'client')?.rows).toBe(15)
     opened.zip.close()
   })
 

@@ -25,7 +25,7 @@ describe('the demo data', () => {
   it('holds a club’s worth of people and visits, one of them unfinished today', async () => {
     const { db, who } = seeded
     const clients = await clientLines(db, who, false, '2026-11-24')
-    expect(clients.length).toBe(7)
+    expect(clients.length).toBe(10)
     const floor = await findFloor(db, who, '2026-11-24', 'UTC')
     expect(floor.open).toHaveLength(1)
     expect(floor.open[0]?.day).toBe('2026-11-24')
@@ -44,7 +44,7 @@ describe('the demo data', () => {
     const { db, who } = seeded
     await seedDemo(db, async () => 'again', SEEDED_AT)
     const clients = await clientLines(db, who, false, '2026-11-24')
-    expect(clients).toHaveLength(7)
+    expect(clients).toHaveLength(10)
     const store = await testStore()
     await seedDemo(store.database, async (password) => password, SEEDED_AT)
     const other = await found(store)

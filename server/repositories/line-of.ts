@@ -35,7 +35,6 @@ export function lineOf(id: string, own: Followed, noise: StudioNoise): MadeLine 
     lean: figure('lean'),
     sum: figure('sum'),
   }
-  for (const old of own.made.keys()) if (own.made.size >= MOST_MADE) own.made.delete(old)
-  own.made.set(noise, line)
+  own.made = new Map([...[...own.made].slice(1 - MOST_MADE), [noise, line]])
   return line
 }

@@ -38,7 +38,7 @@ interface KeptNoise {
 
 const NOISE_SHELF = 'noise'
 /** Studios whose noise is being learnt. */
-const underWay = new Map<string, Promise<KeptNoise>>()
+const underWay = new Map<string, Promise<KeptNoise> | null>()
 
 /** Runs work step by step and lets other requests be answered in between. */
 async function inSteps(steps: Iterator<unknown>): Promise<void> {
@@ -97,7 +97,7 @@ function* judging(people: readonly { id: string }[], noise: StudioNoise): Genera
 async function keptNoise(db: Queryable, who: InStudio, now = Date.now()): Promise<KeptNoise> {
   const known = usePorts().shelf.get<KeptNoise>(NOISE_SHELF, who.studioId)
   if (known && now - known.at < KEEP_MS) return known
-  const running = underWay.get(who.studioId) ?? learn(db, who, now).finally(() => underWay.delete(who.studioId))
+  const running = underWay.get(who.studioId) ?? learn(db, who, now).finally(() => underWay.set(who.studioId, null))
   underWay.set(who.studioId, running)
   if (!known) return running
   // A failure to renew is met again, and said, when it is asked for next.

@@ -2,6 +2,7 @@ import type { SpanEnd } from '../composition/end-figures'
 import { ASSUMED_ERRORS, markOf, type ErrorModel } from '../error/model'
 import { isFold, type SiteId } from '../sites'
 import { valueOf } from '../readings'
+import { normalCdf } from '../trend/student'
 
 /*
  * Second readings that repeat the first more often than chance. How often chance does it hangs on the caliper's marks and on
@@ -36,19 +37,9 @@ const COPIED = Array.from({ length: 19 }, (_, k) => (k + 1) / 20)
 /** Pairs further apart than this say no more than those as far. */
 const MOST_APART = 6
 
-/** Density and distribution of the standard normal (Abramowitz and Stegun 26.2.17, recalled: to 7.5e-8). */
-function normal(x: number): { density: number; below: number } {
-  const density = Math.exp(-0.5 * x * x) / Math.sqrt(2 * Math.PI)
-  const t = 1 / (1 + 0.2316419 * Math.abs(x))
-  const tail =
-    density * t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))))
-  return { density, below: x >= 0 ? 1 - tail : tail }
-}
-
 /** The normal distribution's integral. */
 function integral(x: number): number {
-  const { density, below } = normal(x)
-  return x * below + density
+  return x * normalCdf(x) + Math.exp(-0.5 * x * x) / Math.sqrt(2 * Math.PI)
 }
 
 /**
@@ -123,7 +114,7 @@ function inMarks(pairs: readonly RawPair[]): RepeatPair[] {
 /** Log likelihoods of an assessor's pairs: all honest, and some copied; each with the error that suits it best. */
 function likeliest(pairs: readonly RepeatPair[], model: ErrorModel): { honest: number; copied: number } {
   const best = { honest: -Infinity, copied: -Infinity }
-  // Pairs of one chance are counted together: by how wide the marks are for the error, in steps of a tenth.
+  // Pairs of one chance are counted together: by how wide the marks are for the error, in steps of five percent.
   for (const share of SHARES) {
     const groups = new Map<string, { chance: number; apart: number; count: number }>()
     for (const { apart, mark, mean, isFold: fold } of pairs) {
@@ -156,8 +147,8 @@ export function isCopying(pairs: readonly RepeatPair[], model: ErrorModel = ASSU
   return 2 * (copied - honest) > BEYOND
 }
 
-/** Answers by how many pairs there are of which kind: a history that grew by nothing that agrees is not asked again. */
-const answers = new WeakMap<SpanEnd['result'], Map<number, boolean>>()
+/** Answers by assessor, pairs and how many agree: the same span is asked about for every figure. */
+const answers = new WeakMap<SpanEnd['result'], Map<string, boolean>>()
 
 /** Assessors of these visits whose repeats are copies. */
 export function copyingIn(ends: readonly SpanEnd[], model: ErrorModel = ASSUMED_ERRORS): Copying {
@@ -165,12 +156,12 @@ export function copyingIn(ends: readonly SpanEnd[], model: ErrorModel = ASSUMED_
   const newest = ends.at(-1)
   if (!newest) return copying
   for (const [assessor, pairs] of repeatPairs(ends)) {
-    // Nothing beneath a third can be told from chance with a half-millimetre caliper.
+    // Where fewer than one in four agree nobody copies enough to matter.
     const agree = pairs.filter(({ apart }) => apart === 0).length
     if (pairs.length < FEWEST_PAIRS || agree < pairs.length / 4) continue
-    const known = answers.get(newest.result) ?? new Map<number, boolean>()
+    const known = answers.get(newest.result) ?? new Map<string, boolean>()
     answers.set(newest.result, known)
-    const key = pairs.length * 1000 + agree
+    const key = `${assessor} ${pairs.length} ${agree}`
     const answer = known.get(key) ?? isCopying(pairs, model)
     known.set(key, answer)
     if (answer) copying.add(assessor)

@@ -249,7 +249,7 @@ export function estimateParts(figure: FigureRuns, noise: Noise): EstimatePart[] 
     }))
 }
 
-/** One mixture for all: odds are asked for thousands of times over. */
+/** Used again for every change, so that thousands of them need no memory of their own. */
 const mixture = new Mixture()
 
 function changeMixture(figure: FigureRuns, noise: Noise, unit: number): Mixture {

@@ -16,7 +16,7 @@ const ERFC = [
 ]
 
 /** Normal distribution: Chebyshev fit of erfc, 1.2e-7 at worst (Numerical Recipes' erfcc, recalled). */
-function normalCdf(z: number): number {
+export function normalCdf(z: number): number {
   const x = Math.abs(z) / Math.SQRT2
   const t = 1 / (1 + 0.5 * x)
   let sum = 0

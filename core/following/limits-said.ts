@@ -1,6 +1,7 @@
 import { formatNumber } from '../units'
 import type { Change } from './change'
 import type { Noise } from './noise'
+import { leadingUnit } from './words'
 
 /** Others with five check-ins and more from which a studio tells about as soon as a large one. */
 const ENOUGH_OTHERS = 10
@@ -8,8 +9,6 @@ const ENOUGH_OTHERS = 10
 const SOONER = '12 to 15'
 /** Beyond so many check-ins nothing is said. */
 const OVER = 27
-
-const unitOf = ({ figure }: Change) => (figure === 'sum' ? 'mm' : figure === 'percent' ? 'points' : 'cm')
 
 /** What is said of a studio and a client. */
 export interface LimitsAsked {
@@ -33,7 +32,9 @@ export function limitsSaid({ noise, paceSaid, visits, leading }: LimitsAsked): s
     `${from}: ${shows}${later}.`,
     'Real means that the readings moved. A hand that drifts slowly looks the same: only a steady person measured again tells the two apart.',
     ...(leading && hidden !== null
-      ? [`A change of up to ${formatNumber(hidden)} ${unitOf(leading)} either way may still hide in these readings.`]
+      ? [
+          `A change of up to ${formatNumber(hidden)} ${leadingUnit(leading)} either way may still hide in these readings.`,
+        ]
       : []),
   ]
 }

@@ -2,7 +2,7 @@ import { SITES } from '../sites'
 import { formatNumber, formatMass, type Units } from '../units'
 import type { Change } from './change'
 import type { Span } from './span'
-import { verdictSaid } from './words'
+import { capital, verdictSaid } from './words'
 import { isWorthwhile, WORTHWHILE, type Worthwhile } from './worthwhile'
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine']
@@ -10,10 +10,6 @@ const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', '
 /** A small count in letters. */
 function inLetters(count: number): string {
   return COUNTS[count] ?? String(count)
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1)
 }
 
 interface Followed {

@@ -191,10 +191,15 @@ export function hangsOn(end: SpanEnd): ('weight' | 'height')[] {
   return (['weight', 'height'] as const).filter((one) => (inputs as readonly string[]).includes(one))
 }
 
+/** Unit of a change of the figure that leads. */
+export const leadingUnit = ({ figure }: Pick<Change, 'figure'>): string =>
+  figure === 'sum' ? 'mm' : figure === 'percent' ? 'points' : 'cm'
+
 /** How the leading figure is named. */
 const LEADING_NAMES: Partial<Record<FigureId, string>> = { sum: 'the sum', percent: 'the percent' }
 
-function capital(text: string): string {
+/** A text with its first letter large. */
+export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1)
 }
 
@@ -202,7 +207,7 @@ function capital(text: string): string {
 function unsettled({ leading, settlesOn }: Span, say: (day: Day) => string): SpanReading[] {
   if (!leading) return []
   const { verdict, low, high, figure } = leading
-  const unit = figure === 'sum' ? 'mm' : figure === 'percent' ? 'points' : 'cm'
+  const unit = leadingUnit(leading)
   const range = `${formatChange(low, 1)} to ${formatChange(high, 1)} ${unit}`
   const name = LEADING_NAMES[figure] ?? 'the girth'
   const facts = [oddsSentence(leading.odds), `between ${range}`]

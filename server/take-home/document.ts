@@ -47,7 +47,8 @@ function figure({ name, value, unit, change, verdict, isReal, colour }: TakeHome
           { text: ` ${unit}`, color: FADED },
         ],
       },
-      { text: change ? `${change} ${unit}` : 'not compared', fontSize: 11 },
+      // Small enough for the widest interval to stay on one line with its unit.
+      { text: change ? `${change} ${unit}` : 'not compared', fontSize: 9.5 },
       { text: verdict ?? '', bold: isReal, fontSize: 11 },
     ],
   }

@@ -109,7 +109,7 @@ describe('a plan', () => {
     await coach.click(VIEW, 'Span')
     expect(await coach.textOf('[data-plan-line]')).toMatch(/sum of folds to 82\.0 mm by about .* mm, on the plan/)
     await coach.click('[data-shortcuts] button', 'Plan start to now')
-    await coach.sees('searched')
+    await coach.sees('picked after')
     expect(await coach.textOf('[data-site="thigh"] [data-change]')).toBe(signed(22 * 0.92 - 22))
     await coach.click('[data-shortcuts] button', 'Pinned start to now')
     expect(await coach.textOf('[data-site="thigh"] [data-change]')).toBe(signed(22 * 0.92 - 22 * 1.1))

@@ -129,10 +129,11 @@ describe('the reference, made from core’s data', () => {
     await coach.page.waitForSelector('[data-kind="unchanged"]')
     const told = async (kind: string, rule: string) =>
       Number((await coach.textOf(`[data-kind="${kind}"] [data-rule="${rule}"] .figure`)).split(' of ')[0])
-    // 40 of each. One comparison is wrong in one of twenty; thirteen of them in far more.
+    // 40 of each. One comparison is wrong in one of twenty; seventeen of them in far more. Half of those who lose hear of it
+    // by about check-in 15.
     expect(await told('unchanged', 'old')).toBeGreaterThan(8)
     expect(await told('unchanged', 'odds')).toBeLessThanOrEqual(2)
-    expect(await told('losing', 'odds')).toBeGreaterThan(20)
+    expect(await told('losing', 'odds')).toBeGreaterThan(15)
     const shown = await coach.textOf('[data-kind="losing"] table')
     await coach.click('[data-kind="losing"] button', 'Another one')
     expect(await coach.textOf('[data-kind="losing"] table')).not.toBe(shown)

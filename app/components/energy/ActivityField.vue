@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { factorOf, FACTORS, FACTOR_RANGE, WORK, type Activity, type WorkId } from '#core/energy'
+import { parseNumber } from '#core/units'
 
 /** How active a client is: the day's work with hours of training, or a factor in plain words. */
 const props = defineProps<{ activity: Activity | null; busy: boolean }>()
@@ -15,7 +16,7 @@ const factors = [
 const chosen = computed(() => (props.activity ? factorOf(props.activity).value : null))
 
 function byHours() {
-  const trainingHours = Number(hours.value.trim().replace(',', '.'))
+  const trainingHours = parseNumber(hours.value)
   problem.value =
     hours.value.trim() === '' || !(trainingHours >= 0 && trainingHours <= 40)
       ? 'Hours of training a week, from 0 to 40.'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { labelProblems, NUTRIENTS, readLabel, type Label, type Nutrient } from '#core/energy'
+import { parseNumber } from '#core/units'
 
 /** Reads a food's label: kcal and share of each nutrient, and whether the grams come to what is stated. */
 const typed = reactive({
@@ -19,12 +20,12 @@ const NAMES: Record<Nutrient, string> = {
   alcohol: 'Alcohol, g',
 }
 
-const NUMBER = /^\d+(?:[.,]\d+)?$/
 /** What stands in a field as a number; null: nothing; NaN: no number. */
 function numberIn(field: Field): number | null {
   const text = typed[field].trim()
   if (text === '') return null
-  return NUMBER.test(text) ? Number(text.replace(',', '.')) : NaN
+  const value = parseNumber(text)
+  return value >= 0 ? value : NaN
 }
 const label = computed<Label>(() => ({
   servingG: numberIn('servingG'),

@@ -2,7 +2,16 @@
 import { addDays, daysBetween } from '#core/calendar'
 import { parseIntake, type BodyTarget, type ForecastPoint } from '#core/energy'
 import { endFigures } from '#core/following'
-import { formatMass, formatMassChange, formatNumber, kgToMass, massToKg, parseMass, type Units } from '#core/units'
+import {
+  formatMass,
+  formatMassChange,
+  formatNumber,
+  kgToMass,
+  massToKg,
+  parseMass,
+  parseNumber,
+  type Units,
+} from '#core/units'
 import type { EnergyFacts } from '#shared/energy'
 import type { Client } from '#shared/schemas/client'
 import type { PlanInput } from '#shared/schemas/plan'
@@ -47,7 +56,7 @@ const own = computed(() => endFigures(props.facts.end))
 const target = computed<{ value: number; body: BodyTarget } | { problem: string } | null>(() => {
   if (typed.value.trim() === '' || !kind.value) return null
   if (kind.value === 'percent') {
-    const percent = Number(typed.value.trim().replace(',', '.').replace('%', ''))
+    const percent = parseNumber(typed.value.replace('%', ''))
     const body = percent > 0 && percent < 75 ? fatAtPercent(props.facts, percent) : null
     return body ? { value: percent, body } : { problem: 'A percent, such as 18.' }
   }

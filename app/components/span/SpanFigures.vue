@@ -32,6 +32,7 @@ const assumed = computed(() => {
 const instead = computed(() => {
   if (props.judging) return '…'
   if (!props.span) return 'first check-in'
+  if (props.span.days === 0) return 'same day'
   return props.span.comparability.percent ? 'not known then' : 'not compared'
 })
 

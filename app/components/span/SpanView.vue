@@ -157,6 +157,9 @@ function savePicture() {
       </h2>
       <template v-if="span && now">
         <SitePicture v-if="span.folds.length > 0" :folds="span.folds" />
+        <p v-else-if="span.days === 0" class="py-2" data-same-day>
+          Both check-ins are of one day and count as one visit: a change shows from another day on.
+        </p>
         <p v-else class="py-2 text-faded">The two check-ins share no fold.</p>
         <SpanWords
           class="mt-3"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { kgToMass, massToKg, formatNumber, type Units } from '#core/units'
+import { kgToMass, massToKg, formatNumber, parseNumber, type Units } from '#core/units'
 import type { WorthwhileInput } from '#shared/schemas/following'
 
 /** The smallest change worth acting on: fat by mass, the sum of folds by its share; an empty field: the studio's. */
@@ -28,9 +28,9 @@ const { problem, tell } = useTelling()
 
 /** A number of at least zero, null for an empty field, NaN for anything else. */
 function read(text: string): number | null {
-  const said = text.trim().replace(',', '.')
-  if (said === '') return null
-  return /^\d+(\.\d+)?$/.test(said) ? Number(said) : NaN
+  if (text.trim() === '') return null
+  const value = parseNumber(text)
+  return value >= 0 ? value : NaN
 }
 
 async function keep() {

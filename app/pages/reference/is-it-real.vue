@@ -16,7 +16,7 @@ const WORLDS = UNCHANGED.filter(({ world, client, size, weightNoise }) => world 
 const worlds = [{ id: '', name: 'as well as is assumed' }, ...WORLDS.map(({ name }) => ({ id: name, name }))]
 /** Clients of each kind, and check-ins of each. */
 const CLIENTS = 40
-const LOOKS = 14
+const LOOKS = 18
 
 const pace = ref(0.2)
 const cadence = ref(1)

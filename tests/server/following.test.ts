@@ -279,7 +279,7 @@ describe('the page to take home', () => {
       )
     }
     expect(back).toContain('not a diagnosis')
-    expect(back).toMatch(/at most one in twenty is ever told so/)
+    expect(back).toMatch(/at most one in twenty ever hears that they did/)
   })
 
   it('is neutral for who asked for it, whatever the address says, and says so plainly where there is nothing', async () => {

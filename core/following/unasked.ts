@@ -35,7 +35,7 @@ const WEEKS = 12
 const FEWEST_VISITS = 4
 const FEWEST_DAYS = 28
 /** Starts of a steady stretch that are tried at most, spread over the history. */
-const MOST_STARTS = 8
+const MOST_STARTS = 12
 
 /** How unasked lines are judged. */
 export interface UnaskedSettings extends Omit<SpanSettings, 'share' | 'massUnit' | 'before'> {

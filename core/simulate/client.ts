@@ -16,6 +16,8 @@ export interface Course {
   girthsCm?: Readonly<Record<string, number>>
   /** Height of a slow wave laid over the way from first to last, as a share: holidays and hard months. */
   wave: number
+  /** Share of the way from which they hold what they reached; without it they are on the way to the last visit. */
+  heldFrom?: number
 }
 
 /** One simulated visit. */
@@ -87,7 +89,8 @@ export function simulateVisits(random: Random, series: SimulatedSeries): Simulat
   const { course, protocol, technicalError, starts, unfinishedAfter } = series
   const habit = Object.fromEntries(protocol.sites.map((site) => [site, 1 + 0.08 * random.normal()]))
   return starts.map((startedAt, i) => {
-    const share = starts.length > 1 ? i / (starts.length - 1) : 1
+    const passed = starts.length > 1 ? i / (starts.length - 1) : 1
+    const share = Math.min(1, passed / (course.heldFrom ?? 1))
     const sum = along(course.sumMm, share, course.wave)
     const trueFolds = Object.fromEntries(
       protocol.sites.map((site) => {

@@ -84,6 +84,7 @@ function* followed(clients: readonly FollowedClient[], { part = 0, of = 1 } = {}
       start: 0,
       share: chosenShare(1),
       noises: noisesAt(own.length - 1),
+      wanted: ['twelve-weeks', 'last-time'],
     })
     let said = ''
     looks.forEach((found, i) => {
@@ -113,7 +114,7 @@ function readClients(input: string, refuse: Refuse): FollowedClient[] {
 
 /** What one thread of several answers for. */
 interface Share {
-  input: string
+  clients: readonly FollowedClient[]
   part: number
   of: number
 }
@@ -136,7 +137,7 @@ async function main(path: string | undefined): Promise<void> {
   const input = path && path !== '-' ? readFileSync(path, 'utf8') : await text(process.stdin)
   const clients = readClients(input, (line, reason) => process.stderr.write(`line ${line}: ${reason}\n`))
   const of = clients.length < MANY ? 1 : Math.min(8, availableParallelism())
-  const shares = of === 1 ? [] : Array.from({ length: of }, (_, part) => answered({ input, part, of }))
+  const shares = of === 1 ? [] : Array.from({ length: of }, (_, part) => answered({ clients, part, of }))
   async function* answer() {
     yield `${HEADER}\n`
     if (of === 1) yield* followed(clients)
@@ -146,15 +147,8 @@ async function main(path: string | undefined): Promise<void> {
 }
 
 if (parentPort) {
-  const { input, ...share } = workerData as Share
-  parentPort.postMessage(
-    [
-      ...followed(
-        readClients(input, () => undefined),
-        share,
-      ),
-    ].join(''),
-  )
+  const { clients, ...share } = workerData as Share
+  parentPort.postMessage([...followed(clients, share)].join(''))
 } else {
   runCommand(main)
 }

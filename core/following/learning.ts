@@ -8,7 +8,7 @@ import { copyingIn } from './copies'
 import { figureOver, type FigureSeriesOf } from './figures'
 import { Speaker, SPEAKS_FROM, type Evidence } from './evidence'
 import { thinned, type Noise } from './noise'
-import { countedUntil, HandPool, longestOf, noiseFromOthers, type Longest } from './noise-pool'
+import { Counts, HandPool, longestOf, noiseFromOthers, type Longest } from './noise-pool'
 import { ASSUMED_NOISE } from './studio-grid'
 import type { ScaleSaid } from '../study/feeding'
 import { figureTerms, foldsAmong, isByEquation, type FigureId } from './weights'
@@ -119,6 +119,7 @@ class FamilyPool {
   private readonly own = new Map<string, Speaker[]>()
   private readonly longest = new Map<string, Longest>()
   private readonly hands = new Map<string | null, HandPool>()
+  private readonly counts: Counts
   private readonly told = new Map<string, Noise>()
 
   constructor(all: ReadonlyMap<string, ClientEvidence>, family: Family) {
@@ -138,6 +139,7 @@ class FamilyPool {
       }
     }
     for (const [hand, speakers] of byHand) this.hands.set(hand, new HandPool(speakers))
+    this.counts = new Counts([...this.longest.values()])
   }
 
   *adding(): Generator<void, void> {
@@ -148,8 +150,7 @@ class FamilyPool {
     const own = this.own.get(clientId) ?? []
     const of = (near: boolean) =>
       [...this.hands].flatMap(([hand, pool]) => (hands.has(hand) === near ? [pool.without(own, until)] : []))
-    const others = [...this.longest].flatMap(([id, one]) => (id === clientId ? [] : [one]))
-    const counted = countedUntil(others, until)
+    const counted = this.counts.until(until, this.longest.get(clientId))
     // All clients whose histories are not among those added up have the same noise.
     const isOutside =
       studies.length === 0 && own.every((one) => ![...this.hands.values()].some((pool) => pool.holds(one)))

@@ -167,14 +167,43 @@ export function longestOf(all: readonly Evidence[]): Longest | null {
   return { weeks, speaks: weeks[SPEAKS_FROM - 1] as number, followed: weeks[FOLLOWED_FROM - 1] ?? Infinity }
 }
 
-/** How many others there are, and their check-ins, up to a time. */
-export function countedUntil(others: Iterable<Longest>, until: number): Counted {
-  const counted = { clients: 0, visits: 0, followed: 0 }
-  for (const { speaks, followed, weeks } of others) {
-    if (speaks > until) continue
-    counted.clients += 1
-    if (followed <= until) counted.followed += 1
-    counted.visits += visitsUntil({ weeks, values: [], variances: [] }, until)
+/** How many of a rising list are up to a value. */
+function upTo(rising: Float64Array, value: number): number {
+  let [low, high] = [0, rising.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((rising[middle] as number) <= value) low = middle + 1
+    else high = middle
   }
-  return counted
+  return low
+}
+
+/** How many clients there are, and their check-ins, at any time. */
+export class Counts {
+  private readonly speaks: Float64Array
+  private readonly followed: Float64Array
+  /** Weeks of the check-ins from which a client speaks on. */
+  private readonly visits: Float64Array
+
+  constructor(all: readonly Longest[]) {
+    this.speaks = Float64Array.from(all, ({ speaks }) => speaks).sort()
+    this.followed = Float64Array.from(all, ({ followed }) => followed).sort()
+    this.visits = Float64Array.from(all.flatMap(({ weeks }) => weeks.slice(SPEAKS_FROM - 1))).sort()
+  }
+
+  /** Up to a time, one of them left out. */
+  until(time: number, without?: Longest): Counted {
+    const clients = upTo(this.speaks, time)
+    const all = {
+      clients,
+      visits: upTo(this.visits, time) + (SPEAKS_FROM - 1) * clients,
+      followed: upTo(this.followed, time),
+    }
+    if (!without || without.speaks > time) return all
+    return {
+      clients: all.clients - 1,
+      visits: all.visits - without.weeks.filter((week) => week <= time).length,
+      followed: all.followed - (without.followed <= time ? 1 : 0),
+    }
+  }
 }

@@ -1,6 +1,7 @@
-import { COURSES, ESTIMATE_COURSES, runOf, type CourseModel } from './course-models'
+import { ESTIMATE_COURSES, type CourseModel } from './course-models'
 import { FigureRuns, type Way } from './figure-runs'
 import { cellsByType, mostLog, scaleAfter, typeLog } from './likelihood'
+import { lastingOver, logOdds, oddsReach, wayOf } from './looks'
 import { Mixture } from './mixture'
 import { NOISE_TYPES, type Noise } from './noise'
 import { runsOver } from './timing'
@@ -20,11 +21,9 @@ export interface OddsSeries {
   biases?: readonly number[]
 }
 
-/** What a history says about a change since its start. */
-export interface Odds {
-  /** Likelihood of "something changed" over "nothing changed" after each visit, 1 at the start; empty where not asked for. */
-  running: readonly number[]
-  /** At the last visit. */
+/** What a whole history says about a change since its start. */
+export interface WholeOdds {
+  /** Likelihood of "something changed" over "nothing changed" at the last visit. */
   odds: number
   /** Best estimate of the change and its 95 % interval, something or other having happened; unit of the figure. */
   change: number
@@ -32,6 +31,12 @@ export interface Odds {
   high: number
   /** Chance that the change is within so much of none, where a smallest worthwhile change was given. */
   within: number | null
+}
+
+/** As `WholeOdds`, with more that is asked for less often. */
+export interface Odds extends WholeOdds {
+  /** The odds after each visit, 1 at the start; empty where not asked for. */
+  running: readonly number[]
   /** How far noise is held to last from one check-in to the next, these readings known and nothing having changed: 0 to 1. */
   lasting: number
 }
@@ -74,91 +79,10 @@ export function figureRuns(series: OddsSeries): { figure: FigureRuns; unit: numb
   return { figure, unit }
 }
 
-const wayOf = (course: CourseModel): Way => ({
-  run: runOf(course),
-  line: course.kind === 'line' ? course.sd * course.sd : 0,
-})
-const STILL: Way = { run: 0, line: 0 }
-
-/** What a history is tried with: no change first, then each course. */
-const WAYS: readonly Way[] = [STILL, ...COURSES.map(wayOf)]
-const LOG_WEIGHTS = COURSES.map(({ weight }) => Math.log(weight))
-
 const room = (ways: readonly Way[]) => ({
   squares: new Float64Array(NOISE_TYPES.length * ways.length),
   halves: new Float64Array(NOISE_TYPES.length * ways.length),
 })
-const ROOM = room(WAYS)
-
-/** What is lighter than the heaviest by this factor's logarithm is left out of a likelihood. */
-const UNHEARD = 10
-
-/** Log likelihoods of no change and of a change, over all types held, from what `fill` left. */
-function likelihoods(noise: Noise, contrasts: number): { still: number; moved: number } {
-  const types = cellsByType(noise)
-  const size = WAYS.length
-  const { squares, halves } = ROOM
-  const sums = [0, 0]
-  const tops = [-Infinity, -Infinity]
-  const add = (side: 0 | 1, log: number) => {
-    const top = tops[side] as number
-    if (log <= top) sums[side] = (sums[side] as number) + Math.exp(log - top)
-    else {
-      sums[side] = (sums[side] as number) * Math.exp(top - log) + 1
-      tops[side] = log
-    }
-  }
-  // The likeliest of each side first: what cannot come near it need not be worked out.
-  const most = new Float64Array(types.length * size)
-  const best: [number, number] = [-1, -1]
-  for (let type = 0; type < types.length; type += 1)
-    for (let w = 0; w < size; w += 1) {
-      const place = type * size + w
-      const side = w === 0 ? 0 : 1
-      most[place] =
-        (types[type]?.total as number) +
-        mostLog(contrasts, squares[place] as number) -
-        (halves[place] as number) +
-        (w === 0 ? 0 : (LOG_WEIGHTS[w - 1] as number))
-      if (best[side] < 0 || (most[place] as number) > (most[best[side]] as number)) best[side] = place
-    }
-  const take = (place: number, side: 0 | 1) => {
-    const [type, w] = [Math.floor(place / size), place % size]
-    const own = types[type]
-    if (!own || own.logs.length === 0) return
-    const log = typeLog(own, contrasts, squares[place] as number) - (halves[place] as number)
-    add(side, w === 0 ? log : log + (LOG_WEIGHTS[w - 1] as number))
-  }
-  for (const side of [0, 1] as const) take(best[side], side)
-  for (let place = 0; place < most.length; place += 1) {
-    const side = place % size === 0 ? 0 : 1
-    if (place !== best[side] && (most[place] as number) > (tops[side] as number) - UNHEARD) take(place, side)
-  }
-  return {
-    still: (tops[0] as number) + Math.log(sums[0] as number),
-    moved: (tops[1] as number) + Math.log(sums[1] as number),
-  }
-}
-
-/** Correlation of two check-ins so many weeks apart as the noise is held, nothing having changed. */
-function lastingOver(weeks: number, noise: Noise, contrasts: number): number {
-  const types = cellsByType(noise)
-  let [top, all, lasting] = [-Infinity, 0, 0]
-  const logs = types.map((own, type) =>
-    own.logs.length === 0
-      ? -Infinity
-      : typeLog(own, contrasts, ROOM.squares[type * WAYS.length] as number) -
-        (ROOM.halves[type * WAYS.length] as number),
-  )
-  for (const log of logs) top = Math.max(top, log)
-  logs.forEach((log, type) => {
-    const share = Math.exp(log - top)
-    all += share
-    const { rho, white } = NOISE_TYPES[type] as (typeof NOISE_TYPES)[number]
-    if (rho > 0) lasting += share * (1 - white) * rho ** weeks
-  })
-  return lasting / all
-}
 
 /** How the odds are asked for. */
 export interface Asking {
@@ -166,6 +90,49 @@ export interface Asking {
   running?: (look: number) => Noise
   /** The smallest change that matters, unit of the figure: how likely it is less. */
   smallest?: number
+}
+
+/** A figure's history, filtered once and asked about after any of its visits. */
+export class FollowedSeries {
+  private readonly figure: FigureRuns
+  private readonly unit: number
+
+  constructor(private readonly series: OddsSeries) {
+    const { figure, unit } = figureRuns(series)
+    this.figure = figure
+    this.unit = unit
+  }
+
+  /** The odds after a visit, by its place: 1 at the start. */
+  oddsAt(look: number, noise: Noise): number {
+    return look < 1 ? 1 : Math.exp(logOdds(this.figure, noise, look))
+  }
+
+  /** Whether the odds after a visit reach what is asked: a fraction of the work. */
+  reach(look: number, noise: Noise, asked: number): boolean {
+    return look < 1 ? asked <= 1 : oddsReach(this.figure, noise, look, asked)
+  }
+
+  /** What the whole history says. */
+  whole(noise: Noise, smallest?: number): WholeOdds {
+    const odds = this.oddsAt(this.series.weeks.length - 1, noise)
+    const mixture = changeMixture(this.figure, noise, this.unit)
+    const interval = mixture.interval()
+    const within = smallest === undefined ? null : mixture.share(-smallest, smallest)
+    return { odds, ...interval, within }
+  }
+
+  /** How far noise is held to last from one check-in to the next: see `Odds`. */
+  lasting(noise: Noise): number {
+    const { weeks } = this.series
+    const last = weeks.length - 1
+    return lastingOver(this.figure, noise, ((weeks[last] as number) - (weeks[0] as number)) / last)
+  }
+}
+
+/** Whether a history can be asked about: two visits on different days at least. */
+export function canAsk({ weeks }: OddsSeries): boolean {
+  return weeks.length >= 2 && (weeks.at(-1) as number) > (weeks[0] as number)
 }
 
 /**
@@ -177,29 +144,13 @@ export interface Asking {
  * @returns null with fewer than two visits, or none on another day than the first
  */
 export function oddsOf(series: OddsSeries, noise: Noise, { running, smallest }: Asking = {}): Odds | null {
-  const count = series.weeks.length
-  if (count < 2 || !((series.weeks.at(-1) as number) > (series.weeks[0] as number))) return null
-  const { figure, unit } = figureRuns(series)
-  const all = running ? [1] : []
-  if (running)
-    for (let look = 1; look < count - 1; look += 1) {
-      figure.fill(look, WAYS, ROOM)
-      const { still, moved } = likelihoods(running(look), look)
-      all.push(Math.exp(moved - still))
-    }
-  figure.fill(count - 1, WAYS, ROOM)
-  const { still, moved } = likelihoods(noise, count - 1)
-  const odds = Math.exp(moved - still)
-  if (running) all.push(odds)
-  const lasting = lastingOver(
-    ((series.weeks.at(-1) as number) - (series.weeks[0] as number)) / (count - 1),
-    noise,
-    count - 1,
-  )
-  const mixture = changeMixture(figure, noise, unit)
-  const interval = mixture.interval()
-  const within = smallest === undefined ? null : mixture.share(-smallest, smallest)
-  return { running: all, odds, ...interval, within, lasting }
+  if (!canAsk(series)) return null
+  const history = new FollowedSeries(series)
+  const whole = history.whole(noise, smallest)
+  const earlier = running
+    ? series.weeks.slice(0, -1).map((_, look) => history.oddsAt(look, look < 1 ? noise : running(look)))
+    : []
+  return { ...whole, running: running ? [...earlier, whole.odds] : [], lasting: history.lasting(noise) }
 }
 
 /** What an estimate is made of, by the place of its course. */
@@ -270,11 +221,8 @@ export function firstLookOver(
   noise: Noise,
   { from, asked }: { from: number; asked: number },
 ): number | null {
-  const { figure } = figureRuns(series)
-  for (let look = Math.max(1, from); look < series.weeks.length; look += 1) {
-    figure.fill(look, WAYS, ROOM)
-    const { still, moved } = likelihoods(noise, look)
-    if (moved - still >= Math.log(asked)) return look
-  }
+  const history = new FollowedSeries(series)
+  for (let look = Math.max(1, from); look < series.weeks.length; look += 1)
+    if (history.reach(look, noise, asked)) return look
   return null
 }

@@ -1,7 +1,7 @@
 import type { SiteId } from '../sites'
 import { chosenShare } from './budget'
 import type { Noise } from './noise'
-import { oddsOf, type Asking, type Odds, type OddsSeries } from './odds'
+import { canAsk, FollowedSeries, type Asking, type OddsSeries, type WholeOdds } from './odds'
 
 /**
  * What a history allows to be said of a change (answer.md). `real`: over the line, the interval on one side, and no single
@@ -58,15 +58,14 @@ export const NEVER_REAL: Standing = { real: false, once: false, farthest: 0 }
  * @param off how far from the start its reading is
  */
 export function standingAfter(
-  { real, once, farthest }: Standing,
-  { odds, line, off }: { odds: number; line: number; off: number },
+  { once, farthest }: Standing,
+  { isReal, off }: { isReal: boolean; off: number },
 ): Standing {
-  const now = odds >= line || (real && odds >= STAYS_ODDS)
-  return { real: now, once: once || now, farthest: now ? Math.max(farthest, Math.abs(off)) : farthest }
+  return { real: isReal, once: once || isReal, farthest: isReal ? Math.max(farthest, Math.abs(off)) : farthest }
 }
 
 /** A change with what its history says of it. */
-export interface Judged extends Odds {
+export interface Judged extends WholeOdds {
   verdict: VerdictKind
   /** The site a `one-fold` verdict rests on. */
   site: SiteId | null
@@ -92,24 +91,24 @@ export interface Judging extends Asking {
 /** Judges a change by its history. Null with fewer than two visits. */
 export function judge(series: OddsSeries, judging: Judging): Judged | null {
   const { noise, line = 'sum', without, share = chosenShare(1), running, smallest } = judging
-  const found = oddsOf(series, noise, {
-    ...(running ? { running } : {}),
-    ...(smallest === undefined ? {} : { smallest }),
-  })
-  if (!found) return null
+  if (!canAsk(series)) return null
+  const history = new FollowedSeries(series)
+  const found = history.whole(noise, smallest)
   const needed = realLine(line, noise.learntFrom.followed)
+  const last = series.weeks.length - 1
+  const offAt = (look: number) => (series.values[look] as number) - (series.values[0] as number)
   let before = judging.before ?? NEVER_REAL
   let realAt: number | null = null
-  const looks = found.running.length - 1
-  const offAt = (look: number) => (series.values[look] as number) - (series.values[0] as number)
-  for (let look = 1; look < looks; look += 1) {
-    const asked = running ? realLine(line, running(look).learntFrom.followed) : needed
-    before = standingAfter(before, { odds: (found.running[look] as number) * share, line: asked, off: offAt(look) })
+  for (let look = 1; running && look < last; look += 1) {
+    const held = running(look)
+    const asked = before.real ? STAYS_ODDS : realLine(line, held.learntFrom.followed)
+    before = standingAfter(before, { isReal: history.reach(look, held, asked / share), off: offAt(look) })
     if (realAt === null && before.real) realAt = look
   }
   const counted = found.odds * share
-  const standing = standingAfter(before, { odds: counted, line: needed, off: offAt(series.values.length - 1) })
-  if (realAt === null && standing.real) realAt = series.weeks.length - 1
+  const isReal = counted >= (before.real ? STAYS_ODDS : needed)
+  const standing = standingAfter(before, { isReal, off: offAt(last) })
+  if (realAt === null && standing.real) realAt = last
   const said = { ...found, needed: needed / share, standing, realAt, site: null }
   if (standing.real) {
     if (isBack(found, standing)) return { ...said, verdict: 'back' }
@@ -119,25 +118,27 @@ export function judge(series: OddsSeries, judging: Judging): Judged | null {
     // What has stood for a while may have come down: a site left out is asked for as much less.
     const asked = SIGN_ODDS * Math.min(1, counted / needed)
     for (const one of without?.() ?? []) {
-      const rest = oddsOf(one.series, noise)
-      if (rest && rest.odds * share < asked) return { ...said, verdict: 'one-fold', site: one.site }
+      const rest = canAsk(one.series) ? new FollowedSeries(one.series) : null
+      if (rest && !rest.reach(one.series.weeks.length - 1, noise, asked / share))
+        return { ...said, verdict: 'one-fold', site: one.site }
     }
     return { ...said, verdict: 'real' }
   }
   if (before.once && isBack(found, before)) return { ...said, verdict: 'back' }
-  return { ...said, verdict: unsettled(found, counted, noise) }
+  return { ...said, verdict: unsettled(found, counted, noise, () => history.lasting(noise)) }
 }
 
 /** Whether what moved has come back: most of the way it once was off, and perhaps all of it. */
-function isBack({ change, low, high }: Odds, { farthest }: Standing): boolean {
+function isBack({ change, low, high }: WholeOdds, { farthest }: Standing): boolean {
   return low <= 0 && high >= 0 && Math.abs(change) <= farthest / 2
 }
 
-function unsettled({ odds, within, lasting }: Odds, counted: number, noise: Noise): VerdictKind {
+/** @param lasting how far noise is held to last to the next check-in: asked for where a level hangs on it */
+function unsettled({ odds, within }: WholeOdds, counted: number, noise: Noise, lasting: () => number): VerdictKind {
   if (counted >= SIGN_ODDS) return 'some-sign'
   // A start that was searched for has to show more to be real, not less to be nothing.
   if (odds >= NO_SIGN_ODDS) return 'too-early'
-  const isKnown = noise.learntFrom.followed >= STEADY_OTHERS && lasting <= STEADY_LASTING
   const isLevel = odds <= STEADY_ODDS && within !== null && within >= STEADY_SURE
-  return isKnown && isLevel ? 'steady' : 'no-sign'
+  if (!isLevel || noise.learntFrom.followed < STEADY_OTHERS) return 'no-sign'
+  return lasting() <= STEADY_LASTING ? 'steady' : 'no-sign'
 }

@@ -130,7 +130,7 @@ export function openingSeries(facts: ClientHistory): FigureSeries | null {
   if (length <= SHOWN_AT_ONCE) return null
   const record = followRecord(facts)
   const newest = record.ends.at(-1)
-  return newest ? figureSeries(record.ends, newest, { noises: noisesAt(record, newest), byWeek: false }) : null
+  return newest ? figureSeries(record.ends, newest, { noises: noisesAt(record, newest) }) : null
 }
 
 /** Two check-ins of a record and everything between them. */

@@ -1,6 +1,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, inject, provide, ref, shallowRef, type InjectionKey } from 'vue'
 import { ASSUMED_NOISES } from '#core/following'
+import { assessorSaid } from '#shared/assessor-said'
 import { followRecord, SHOWN_AT_ONCE } from '#shared/followed-record'
 import { isNeutral } from '#shared/neutral'
 import type { CheckinRecord } from '#shared/schemas/checkin'
@@ -66,12 +67,7 @@ export function useClientRecord(clientId: string) {
   const between = computed(() => spanned.value?.between ?? [])
   const noises = computed(() => spanned.value?.noises ?? ASSUMED_NOISES)
   /** Who measured the later check-in. */
-  const assessor = computed(
-    () =>
-      history.value?.errors.find(({ assessorId }) => assessorId === now.value?.record.assessorId)?.name ??
-      now.value?.record.startedBy ??
-      '',
-  )
+  const assessor = computed(() => (now.value && history.value ? assessorSaid(now.value.record, history.value) : ''))
 
   /** @param chartFirst a chart is about to be drawn from it and says so (`judge`) */
   async function load({ chartFirst = false } = {}): Promise<void> {

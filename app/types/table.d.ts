@@ -6,5 +6,7 @@ declare module '@tanstack/vue-table' {
     right?: boolean
     /** Only to name the parameters the library declares. */
     readonly of?: [TData, TValue]
+    /** Class that takes the column away where the screen is narrow. */
+    goes?: string
   }
 }

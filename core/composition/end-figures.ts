@@ -20,9 +20,9 @@ export interface SpanEnd {
   hands?: readonly KnownHand[]
 }
 
-/** Weight of a check-in, kg: the week's mean where the end carries one, which carries less of the day's noise. */
+/** Weight at the visit, kg. The mean of its week is a figure of its own: what a check-in says never hangs on another. */
 export function weightOf(end: SpanEnd): number | null {
-  return end.week?.weightKg ?? end.result.weightKg
+  return end.result.weightKg
 }
 
 /** The chosen equation's answer where it reached a percent. */

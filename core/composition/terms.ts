@@ -38,9 +38,3 @@ export function sameWay(a: SpanEnd, b: SpanEnd, site: SiteId): boolean {
   const { ways } = FOLDS[site] as { ways?: readonly WayId[] }
   return !ways || wayOf(a, site, ways) === wayOf(b, site, ways)
 }
-
-/** Check-ins weighed alike: by their weeks' means where every one has one, else by the weight at the visit. */
-export function weighedAlike<End extends SpanEnd>(ends: readonly End[]): SpanEnd[] {
-  if (ends.every(({ week }) => week !== undefined)) return [...ends]
-  return ends.map(({ week: _, ...visit }) => visit)
-}

@@ -1,4 +1,5 @@
 import type { Day } from '../calendar'
+import { Z_95 } from '../error/interval'
 import type { SiteId } from '../sites'
 import type { FigureSeriesOf } from './figures'
 import { meanOver, scaleOf, type Noise } from './noise'
@@ -28,6 +29,8 @@ export interface Change {
   realOn: Day | null
   /** What was said until now: the next look goes on from it. */
   standing: Standing
+  /** Half-width of the 95 % error of comparing the two visits by themselves, unit of the figure. */
+  error: number
   /** The figure's error at a visit: standard deviation, its degrees of freedom, and clients it was learnt from (0: assumed). */
   noise: { sd: number; freedom: number; clients: number }
 }
@@ -37,6 +40,14 @@ export function noiseOf(noise: Noise, variance: number): Change['noise'] {
   const scale = scaleOf(noise)
   const freedom = meanOver(noise, (_, __, one) => one)
   return { sd: Math.sqrt(scale * variance), freedom, clients: noise.learntFrom.clients }
+}
+
+/** Half-width of the 95 % error of the difference between the first and the last of a series, another hand's offset in it. */
+function errorOfTwo({ variances, hands, offsetVariances = {} }: FigureSeriesOf['series'], noise: Noise): number {
+  const [first = 0, last = 0] = [variances[0], variances.at(-1)]
+  const hand = hands?.at(-1)
+  const offset = hand !== undefined && hand !== hands?.[0] ? (offsetVariances[hand] ?? 0) : 0
+  return Z_95 * Math.sqrt(scaleOf(noise) * (first + last) + offset)
 }
 
 /** How a figure over its visits is judged: noises by the day of the look where earlier looks are asked for. */
@@ -71,6 +82,7 @@ export function changeOf(
     visits: values.length,
     realOn: realAt === null ? null : (days[realAt] ?? null),
     standing,
+    error: errorOfTwo(over.series, judging.noise),
     noise: noiseOf(judging.noise, variances.reduce((sum, one) => sum + one, 0) / variances.length),
   }
 }

@@ -1,7 +1,7 @@
 import type { SpanEnd } from '../composition/end-figures'
 import { conditionChanges } from '../composition/conditions'
-import { onTermsOf, weighedAlike } from '../composition/terms'
-import { ASSUMED_ERRORS, weighingVariance, type ErrorModel } from '../error/model'
+import { onTermsOf } from '../composition/terms'
+import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import { copyingIn } from './copies'
 import { figureOver, varianceTeller, type VarianceParts } from './figures'
 import { scaleOf, type Noise } from './noise'
@@ -24,13 +24,10 @@ export interface ErrorParts {
 
 /** What could be done about it. */
 export interface Remedy {
-  id: 'readings' | 'marks' | 'conditions' | 'hand' | 'weigh'
+  id: 'readings' | 'marks' | 'conditions' | 'hand'
   /** What the standard deviation of a change would come down to, as a share of today's. */
   sd: number
 }
-
-/** What a week of weigh-ins leaves of the variance of one: correlated days average out less. */
-const WEEK_LEAVES = weighingVariance(1, 7, ASSUMED_ERRORS) / weighingVariance(1, 1, ASSUMED_ERRORS)
 
 /** Ways to a smaller error, by what each takes off the variance's parts. */
 const REMEDIES: Record<Remedy['id'], (shares: ErrorParts['shares']) => number> = {
@@ -41,8 +38,6 @@ const REMEDIES: Record<Remedy['id'], (shares: ErrorParts['shares']) => number> =
   // The same hour, training and food: half the day's part (common practice).
   conditions: ({ day }) => day / 2,
   hand: ({ hand }) => hand,
-  // A week's mean of seven weigh-ins in place of one.
-  weigh: ({ weight }) => weight * (1 - WEEK_LEAVES),
 }
 
 /**
@@ -58,7 +53,7 @@ export function errorParts(
 ): ErrorParts | null {
   const newest = visits.at(-1)
   if (!newest) return null
-  const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
+  const ends = visits.map((end) => onTermsOf(end, newest))
   const [first, last] = [ends[0], ends.at(-1)]
   if (!first || !last || first === last) return null
   const shared = last.result.session.sites

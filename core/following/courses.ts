@@ -9,7 +9,7 @@ import { smoothedCourse, type CoursePoint } from './course'
 import { sameSet } from './ends'
 import { figureOver } from './figures'
 import { ASSUMED_NOISES, familyOf } from './learning'
-import { girthsDrawn, weighedAs, type SeriesSettings } from './series'
+import { girthsDrawn, type SeriesSettings } from './series'
 import { figureTerms, type FigureId } from './weights'
 
 /** The smoothed course of a figure at a check-in. */
@@ -38,14 +38,13 @@ function spreadPlaces(count: number): number[] {
 
 /**
  * The smoothed course of every figure drawn over time, through all check-ins that can be compared with `now`.
- * @param byWeek weights are the weeks' means: check-ins without one are left out of fat and lean
  */
 export function figureCourses(
   ends: readonly SpanEnd[],
   now: SpanEnd,
-  { byWeek, model = ASSUMED_ERRORS, noises = ASSUMED_NOISES }: SeriesSettings & { byWeek: boolean },
+  { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES }: SeriesSettings = {},
 ): FigureCourses {
-  const onTerms = ends.map((end) => onTermsOf(weighedAs(end, byWeek), now))
+  const onTerms = ends.map((end) => onTermsOf(end, now))
   const reference = onTerms[ends.indexOf(now)] ?? now
   const terms = figureTerms(onTerms, reference, model)
   const summed = now.facts.protocol.sites.filter((site) => isFold(site) && now.result.values[site] !== undefined)
@@ -59,7 +58,7 @@ export function figureCourses(
       return { ...point, at: facts.startedAt, day: dayOf(facts) }
     })
   }
-  const weighed = onTerms.filter((end) => terms.percentOf.has(end) && (!byWeek || end.week))
+  const weighed = onTerms.filter((end) => terms.percentOf.has(end))
   const sameFolds = onTerms.filter((_, i) => sameSet(ends[i] as SpanEnd, now))
   return {
     fat: course('fat', weighed),

@@ -17,6 +17,7 @@ export function figureValue(figure: FigureId, end: SpanEnd, summed: readonly Sit
     return summed.length > 0 && !Number.isNaN(sum) ? sum : null
   }
   if (figure === 'weight') return weightOf(end)
+  if (figure === 'week-weight') return end.week?.weightKg ?? null
   if (!isByEquation(figure)) {
     const limb = limbOf(figure, (site) => values[site] !== undefined)
     if (limb === 'unread') return null
@@ -76,9 +77,8 @@ export function varianceTeller(
     let reading = 0
     for (const { site, single: variance, readings } of rows)
       reading += variance / (readings?.[place] ?? countedReadings(end, site, copying))
-    const count = end.week?.count ?? 1
     const weight =
-      count === 1 || weightKg === null ? single : weights.weight ** 2 * weighingVariance(weightKg, count, model)
+      weights.week && end.week ? weighingVariance(weightKg ?? end.week.weightKg, end.week.count, model) : single
     return { reading, mark, day: differs ? widened : commonDay, weight, bend: weights.bend }
   }
 }

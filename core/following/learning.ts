@@ -1,7 +1,7 @@
 import { dayNumber, type Day } from '../calendar'
 import type { SpanEnd } from '../composition/end-figures'
 import { dayOf } from '../composition/facts'
-import { onTermsOf, weighedAlike } from '../composition/terms'
+import { onTermsOf } from '../composition/terms'
 import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import { isFold } from '../sites'
 import { copyingIn } from './copies'
@@ -40,6 +40,7 @@ export const ASSUMED_NOISES: Noises = everyFamily(() => ASSUMED_NOISE)
 /** The family a figure belongs to. */
 export function familyOf(figure: FigureId): Family {
   if (figure === 'lean-less-fat') return 'fat'
+  if (figure === 'week-weight') return 'weight'
   if (figure === 'sum' || figure === 'weight' || isByEquation(figure)) return figure
   return figure.startsWith('corrected-') || !isFold(figure as never) ? 'girth' : 'fold'
 }
@@ -78,7 +79,7 @@ export function clientEvidence(
   if (!newest) return NO_EVIDENCE
   const taken = visits.map(({ facts }) => ({ week: weekOf(dayOf(facts)), assessorId: facts.assessorId ?? null }))
   if (visits.length < SPEAKS_FROM) return { taken, families: {} }
-  const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
+  const ends = visits.map((end) => onTermsOf(end, newest))
   const now = ends.at(-1) ?? newest
   const sites = now.result.session.sites.filter(({ value }) => value !== null).map(({ site }) => site)
   const terms = figureTerms(ends, now, model)

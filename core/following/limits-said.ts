@@ -1,12 +1,13 @@
 import { formatNumber } from '../units'
 import type { Change } from './change'
 import type { Noise } from './noise'
-import { leadingUnit } from './words'
+import { unitOf } from './change-row'
 
 /** Others with five check-ins and more from which a studio tells about as soon as a large one. */
 const ENOUGH_OTHERS = 10
 /** Weekly check-ins a studio of as many others takes for 0.2 kg of fat a week (`npm run bench:truth`). */
 const SOONER = '12 to 15'
+const SI = { mass: 'kg', length: 'cm' } as const
 /** Beyond so many check-ins nothing is said. */
 const OVER = 27
 
@@ -33,7 +34,7 @@ export function limitsSaid({ noise, paceSaid, visits, leading }: LimitsAsked): s
     'Real means that the readings moved. A hand that drifts slowly looks the same: only a steady person measured again tells the two apart.',
     ...(leading && hidden !== null
       ? [
-          `A change of up to ${formatNumber(hidden)} ${leadingUnit(leading)} either way may still hide in these readings.`,
+          `A change of up to ${formatNumber(hidden)} ${unitOf(leading.figure, SI).differenceUnit} either way may still hide in these readings.`,
         ]
       : []),
   ]

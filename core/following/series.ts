@@ -39,13 +39,6 @@ export interface FigureSeries {
 const GIRTHS_DRAWN = ['waist', 'abdomen', 'hip', 'arm-relaxed', 'mid-thigh-girth', 'thigh-girth'] as const
 const GIRTHS_AT_MOST = 3
 
-/** A check-in weighed as the span is: by its week's mean, or by the weight at the visit. */
-export function weighedAs<End extends SpanEnd>(end: End, byWeek: boolean): SpanEnd {
-  if (byWeek) return end
-  const { week: _, ...visit } = end
-  return visit
-}
-
 /** What the error of a point is taken from. */
 export interface SeriesSettings {
   model?: ErrorModel
@@ -84,17 +77,12 @@ function girthSeries(
 /**
  * Every check-in's figures over time, on the terms of `now`: its equation, folds, age and height say what can be
  * compared.
- * @param byWeek weights are the weeks' means, where a check-in has one
  */
-export function figureSeries(
-  ends: readonly SpanEnd[],
-  now: SpanEnd,
-  { byWeek, ...settings }: SeriesSettings & { byWeek: boolean },
-): FigureSeries {
+export function figureSeries(ends: readonly SpanEnd[], now: SpanEnd, settings: SeriesSettings = {}): FigureSeries {
   const { model = ASSUMED_ERRORS, noises = ASSUMED_NOISES } = settings
   const series: FigureSeries = { fat: [], lean: [], sum: [], girths: girthSeries(ends, now, settings) }
   for (const followed of ends) {
-    const end = weighedAs(onTermsOf(followed, now), byWeek)
+    const end = onTermsOf(followed, now)
     const said = endFigures(end, model)
     const comparable = followed === now || samePercent(end, now)
     const see = reachedOf(end)?.seePercent ?? null

@@ -2,7 +2,7 @@ import { daysBetween, type Day } from '../calendar'
 import { comparability, type Comparability } from '../composition/comparability'
 import type { SpanEnd } from '../composition/end-figures'
 import { dayOf } from '../composition/facts'
-import { onTermsOf, sameWay, weighedAlike } from '../composition/terms'
+import { onTermsOf, sameWay } from '../composition/terms'
 import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import { isFold, type SiteId } from '../sites'
 import { recomposition, type Recomposition } from '../trend/recomposition'
@@ -30,12 +30,12 @@ export interface SpanSite {
 export interface Span {
   days: number
   comparability: Comparability
-  /** What each end says, weighed alike. */
+  /** What each end says by itself. */
   then: EndFigures
   now: EndFigures
   weight: Change | null
-  /** Weights are the weeks' means, not the weight at the visit. */
-  byWeek: boolean
+  /** Of the weeks' means of daily weights, a figure of its own. */
+  week: Change | null
   fat: Change | null
   lean: Change | null
   percent: Change | null
@@ -86,7 +86,7 @@ function judgeOf(visits: readonly SpanEnd[], settings: SpanSettings) {
   const { running = before === undefined } = settings
   const newest = visits.at(-1)
   if (!newest || visits.length < 2) throw new RangeError('A span needs two check-ins.')
-  const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
+  const ends = visits.map((end) => onTermsOf(end, newest))
   const [a, b] = [ends[0] as SpanEnd, ends.at(-1) as SpanEnd]
   const shared = b.result.session.sites.flatMap(({ site, value }) =>
     value !== null && a.result.values[site] !== undefined && sameWay(a, b, site) ? [site] : [],
@@ -235,8 +235,8 @@ export function composeSpan(visits: readonly SpanEnd[], settings: SpanSettings =
     comparability: comparable,
     then: endFigures(a, model),
     now: endFigures(b, model),
-    byWeek: a.week !== undefined,
     weight: judged('weight'),
+    week: judged('week-weight'),
     fat: byEquation('fat'),
     lean: byEquation('lean'),
     percent,

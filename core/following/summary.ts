@@ -1,14 +1,15 @@
 import { SITES } from '../sites'
-import { formatNumber, formatMass, type Units } from '../units'
+import type { Units } from '../units'
 import type { Change } from './change'
+import { changeRow } from './change-row'
 import type { Span } from './span'
-import { capital, verdictSaid } from './words'
+import { capital } from './words'
 import { isWorthwhile, WORTHWHILE, type Worthwhile } from './worthwhile'
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine']
 
 /** A small count in letters. */
-function inLetters(count: number): string {
+export function inLetters(count: number): string {
   return COUNTS[count] ?? String(count)
 }
 
@@ -17,8 +18,6 @@ interface Followed {
   /** Where it did not change; left out: the name. */
   still?: string
   change: Change | null
-  size: (value: number) => string
-  unit: string
 }
 
 function list(names: readonly string[]): string {
@@ -26,17 +25,17 @@ function list(names: readonly string[]): string {
 }
 
 /** A sentence about a figure that moved or may have; null: nothing to say of it but that. */
-function sentenceOf({ name, change, size, unit }: Followed, smallest: Worthwhile): string | null {
+function sentenceOf({ name, change }: Followed, units: Units, smallest: Worthwhile): string | null {
   if (!change) return null
-  const way = change.change < 0 ? 'down' : 'up'
-  const [least, most] = [Math.abs(change.low), Math.abs(change.high)].sort((a, b) => a - b) as [number, number]
+  const { then, now, unit, difference, sign } = changeRow(change, units)
   switch (change.verdict) {
     case 'real': {
+      const way = change.change < 0 ? 'down' : 'up'
       const small = isWorthwhile(change, smallest) === false ? ', though small' : ''
-      return `${capital(name)} is ${way} by ${size(change.change)} ${unit}, between ${size(least)} and ${size(most)}: a ${verdictSaid(change)}${small}.`
+      return `${capital(name)} is ${way} by ${difference.slice(1)} ${unit}, from ${then} to ${now}: a ${sign}${small}.`
     }
     case 'some-sign':
-      return `${capital(name)} shows ${verdictSaid(change)} of about ${size(change.change)} ${unit}: not sure yet.`
+      return `${capital(name)} went from ${then} to ${now} ${unit}: ${sign}, not sure yet.`
     case 'one-fold':
       return `One fold alone moved${change.site ? `, ${SITES[change.site].name.toLowerCase()}` : ''}: to be measured again.`
     case 'back':
@@ -49,17 +48,19 @@ function sentenceOf({ name, change, size, unit }: Followed, smallest: Worthwhile
 }
 
 /** What moved, each in a sentence of its own; what shows no sign or not enough, in one. */
-function moved(all: readonly Followed[], smallest: Worthwhile): string[] {
+function moved(all: readonly Followed[], units: Units, smallest: Worthwhile): string[] {
   const known = all.filter(({ change }) => change !== null)
-  const said = known.flatMap((one) => sentenceOf(one, smallest) ?? [])
-  const still = known.filter((one) => sentenceOf(one, smallest) === null).map(({ name, still: plain = name }) => plain)
+  const said = known.flatMap((one) => sentenceOf(one, units, smallest) ?? [])
+  const still = known
+    .filter((one) => sentenceOf(one, units, smallest) === null)
+    .map(({ name, still: plain = name }) => plain)
   return still.length > 0 ? [...said, `No sure change yet of ${list(still)}.`] : said
 }
 
 function foldsSaid({ folds }: Span): string[] {
   const real = folds.filter(({ change }) => change.verdict === 'real')
   if (folds.length === 0) return []
-  if (real.length === 0) return [`No fold by itself changed for sure (${inLetters(folds.length)} compared).`]
+  if (real.length === 0) return ['No single fold has changed for sure.']
   const down = real.filter(({ change }) => change.change < 0)
   const way = down.length === real.length ? 'down' : down.length === 0 ? 'up' : 'changed'
   const many = `${capital(inLetters(real.length))} of ${inLetters(folds.length)} folds ${real.length === 1 ? 'is' : 'are'} ${way} by itself for sure`
@@ -71,22 +72,16 @@ function foldsSaid({ folds }: Span): string[] {
 
 /** What changed over a span in plain sentences a client reads; in neutral mode folds and girths only. */
 export function summariseSpan(span: Span, units: Units, neutral = false, smallest: Worthwhile = WORTHWHILE): string[] {
-  const mass = { size: (kg: number) => formatMass(Math.abs(kg), units), unit: units.mass }
-  const sum = {
-    name: 'the sum of folds',
-    change: span.sum,
-    size: (mm: number) => formatNumber(Math.abs(mm)),
-    unit: 'mm',
-  }
+  const sum = { name: 'the sum of folds', change: span.sum }
   const followed: Followed[] = neutral
     ? [sum]
     : [
-        { name: 'fat', change: span.fat, ...mass },
-        { name: 'lean mass or water', still: 'lean mass', change: span.lean, ...mass },
-        { name: span.byWeek ? 'the week’s weight' : 'weight', change: span.weight, ...mass },
+        { name: 'fat', change: span.fat },
+        { name: 'lean mass or water', still: 'lean mass', change: span.lean },
+        { name: 'weight', change: span.weight },
         ...(span.fat ? [] : [sum]),
       ]
-  return [...moved(followed, smallest), ...foldsSaid(span)]
+  return [...moved(followed, units, smallest), ...foldsSaid(span)]
 }
 
 /** What the promise is, for somebody who is measured. */

@@ -83,7 +83,18 @@ export function saidUnasked(ends: readonly SpanEnd[], settings: UnaskedSettings)
     ...(last - 1 !== start ? [['last-time', last - 1] as const] : []),
   ].map(([since, place]) => [since, place])
   const lines = places.flatMap(([since, place]) => (!wanted || wanted.includes(since) ? [line(since, place)] : []))
-  return { lines, steadySince: steadySince(ends, days, judging) }
+  const since = steadySince(ends, days, judging)
+  return { lines: lines.map((one) => within(one, since)), steadySince: since }
+}
+
+/** A line within a steady stretch is steady where it says nothing by itself: the sum, and fat, which comes from it. */
+function within(line: UnaskedLine, since: Day | null): UnaskedLine {
+  if (since === null || line.from < since) return line
+  const steady = (change: Change | null): Change | null =>
+    change && (change.verdict === 'too-early' || change.verdict === 'no-sign')
+      ? { ...change, verdict: 'steady' }
+      : change
+  return { ...line, changes: { ...line.changes, sum: steady(line.changes.sum), fat: steady(line.changes.fat) } }
 }
 
 /** The earliest check-in since which the leading figure has been steady. */

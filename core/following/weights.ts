@@ -19,13 +19,22 @@ export type Limb = (typeof LIMBS)[number]['limb']
 export type EquationFigure = 'fat' | 'lean' | 'percent'
 
 /** What is followed: the figures of a check-in, what lean gained over fat, limbs without their fold, and each site. */
-export type FigureId = 'sum' | EquationFigure | 'lean-less-fat' | 'weight' | `corrected-${Limb}` | SiteId
+export type FigureId =
+  | 'sum'
+  | EquationFigure
+  | 'lean-less-fat'
+  | 'weight'
+  | 'week-weight'
+  | `corrected-${Limb}`
+  | SiteId
 
 /** How a figure depends on what is measured, at the client's mean values: its change a mm, cm or kg. */
 export interface Weights {
   sites: Partial<Record<SiteId, number>>
-  /** By the weight at the visit, or the mean of its week. */
+  /** By the weight at the visit. */
   weight: number
+  /** By the mean of its week; left out: not at all. */
+  week?: number
   /** Variance by the equation's bend, beyond what its slopes carry: near a turning point. Unit squared. */
   bend: number
 }
@@ -106,7 +115,9 @@ export function isByEquation(figure: FigureId): figure is EquationFigure | 'lean
 
 /** Which line of real a figure has. */
 export function lineOf(figure: FigureId): LineKind {
-  return figure === 'weight' || figure === 'lean' || figure === 'lean-less-fat' ? 'weight' : 'sum'
+  return figure === 'weight' || figure === 'week-weight' || figure === 'lean' || figure === 'lean-less-fat'
+    ? 'weight'
+    : 'sum'
 }
 
 /** How a figure hangs on what is measured; null where it cannot be had. */
@@ -117,6 +128,7 @@ export function weightsOf(
 ): Weights | null {
   const none: Weights = { sites: {}, weight: 0, bend: 0 }
   if (figure === 'weight') return { ...none, weight: 1 }
+  if (figure === 'week-weight') return { ...none, week: 1 }
   if (figure === 'sum') return { ...none, sites: Object.fromEntries(summed.map((site) => [site, 1])) }
   if (!isByEquation(figure)) {
     const limb = limbOf(figure, (site) => means[site] !== undefined)

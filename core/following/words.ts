@@ -1,70 +1,32 @@
 import type { Day } from '../calendar'
 import { estimateInputs, type SpanEnd } from '../composition/end-figures'
 import { SITES } from '../sites'
-import { formatChange, formatMassChange, formatNumber, type Units } from '../units'
+import type { Units } from '../units'
 import { realWay, type Change } from './change'
+import { changeRow, rowSaid } from './change-row'
 import type { Span } from './span'
 import type { FigureId } from './weights'
-import { MOST_SAID, SIGN_ODDS, type VerdictKind } from './verdict'
+import { SIGN_ODDS } from './verdict'
+
+const SI: Units = { mass: 'kg', length: 'cm' }
 
 /** One sentence of the reading of a check-in, with the facts that fired it. */
 export interface SpanReading {
   code: string
   sentence: string
-  /** The facts it rests on, each as it would be said: "weight -2.9 kg (-3.4 to -2.3), real". */
+  /** The facts it rests on, each as a row says it: "weight 75.0 → 71.4 kg, −3.6: real loss". */
   facts: string[]
 }
 
-/** A verdict in words: by the way the estimate goes, and short. One table for screens, paper, mails and files. */
-export const VERDICT_WORDS: Readonly<Record<VerdictKind, { down: string; up: string; short: string }>> = {
-  real: { down: 'real loss', up: 'real gain', short: 'real' },
-  'some-sign': { down: 'some sign of a loss', up: 'some sign of a gain', short: 'some sign' },
-  'too-early': { down: 'too early to say', up: 'too early to say', short: 'too early' },
-  'no-sign': { down: 'no sign of change', up: 'no sign of change', short: 'no sign' },
-  steady: { down: 'holding steady', up: 'holding steady', short: 'steady' },
-  back: { down: 'back where it was', up: 'back where it was', short: 'back' },
-  'one-fold': {
-    down: 'one fold alone: measure it again',
-    up: 'one fold alone: measure it again',
-    short: 'one fold',
-  },
+/** A change as a fact: its row in one line. */
+function fact(name: string, change: Change | null, units: Units = SI): string[] {
+  return change ? [`${name} ${rowSaid(changeRow(change, units))}`] : []
 }
 
-/** A verdict as a coach says it: "real loss", "some sign of a gain", "holding steady". */
-export function verdictSaid({ verdict, change }: Pick<Change, 'verdict' | 'change'>): string {
-  return VERDICT_WORDS[verdict][change < 0 ? 'down' : 'up']
-}
-
-/** Odds as a number of times: "34", "1.4", "over 1,000". Below one: how much likelier no change is. */
-export function oddsSaid(odds: number): string {
-  const times = odds >= 1 ? odds : 1 / odds
-  if (times > MOST_SAID) return 'over 1,000'
-  return times >= 10 ? formatNumber(times, 0) : formatNumber(times, 1)
-}
-
-/** Odds as a sentence's end: "34 times likelier if something changed". */
-export function oddsSentence(odds: number): string {
-  const said = oddsSaid(odds)
-  return `${said} times likelier if ${odds >= 1 ? 'something' : 'nothing'} changed`
-}
-
-function fact(name: string, change: Change | null, unit: string): string[] {
-  if (!change) return []
-  const [low, high] = [change.low, change.high].map((one) => formatChange(one, 1))
-  return [`${name} ${formatChange(change.change, 1)} ${unit} (${low} to ${high}), ${verdictSaid(change)}`]
-}
-
-function massFact(name: string, change: Change | null, units: Units): string[] {
-  if (!change) return []
-  const [low, high] = [change.low, change.high].map((one) => formatMassChange(one, units))
-  const size = formatMassChange(change.change, units)
-  return [`${name} ${size} ${units.mass} (${low} to ${high}), ${verdictSaid(change)}`]
-}
-
-const weightFact = (span: Span, units: Units) => massFact('weight', span.weight, units)
-const leanFact = (span: Span, units: Units) => massFact('lean or water', span.lean, units)
-const sumFact = (span: Span) => fact('sum of folds', span.sum, 'mm')
-const percentFact = (span: Span) => fact('percent', span.percent, 'points')
+const weightFact = (span: Span, units: Units) => fact('weight', span.weight, units)
+const leanFact = (span: Span, units: Units) => fact('lean or water', span.lean, units)
+const sumFact = (span: Span) => fact('sum of folds', span.sum)
+const percentFact = (span: Span) => fact('percent', span.percent)
 
 type Way = 'up' | 'down' | null
 
@@ -191,10 +153,6 @@ export function hangsOn(end: SpanEnd): ('weight' | 'height')[] {
   return (['weight', 'height'] as const).filter((one) => (inputs as readonly string[]).includes(one))
 }
 
-/** Unit of a change of the figure that leads. */
-export const leadingUnit = ({ figure }: Pick<Change, 'figure'>): string =>
-  figure === 'sum' ? 'mm' : figure === 'percent' ? 'points' : 'cm'
-
 /** How the leading figure is named. */
 const LEADING_NAMES: Partial<Record<FigureId, string>> = { sum: 'the sum', percent: 'the percent' }
 
@@ -204,25 +162,26 @@ export function capital(text: string): string {
 }
 
 /** What is said where the change of the leading figure is not settled. */
-function unsettled({ leading, settlesOn }: Span, say: (day: Day) => string): SpanReading[] {
+function unsettled({ leading, settlesOn }: Span, units: Units, say: (day: Day) => string): SpanReading[] {
   if (!leading) return []
-  const { verdict, low, high, figure } = leading
-  const unit = leadingUnit(leading)
-  const range = `${formatChange(low, 1)} to ${formatChange(high, 1)} ${unit}`
+  const { verdict, figure } = leading
+  const row = changeRow(leading, units)
   const name = LEADING_NAMES[figure] ?? 'the girth'
-  const facts = [oddsSentence(leading.odds), `between ${range}`]
+  const facts = [rowSaid(row), row.reason]
   const pace = settlesOn ? ` At this pace it will be sure by about ${say(settlesOn)}.` : ''
   switch (verdict) {
     case 'some-sign': {
       const later = pace || ' At this pace it will take over half a year of check-ins to be sure.'
-      return [{ code: verdict, sentence: `${capital(verdictSaid(leading))}, not sure yet.${later}`, facts }]
+      return [{ code: verdict, sentence: `${capital(row.sign)}, not sure yet.${later}`, facts }]
     }
-    case 'too-early':
-      return [{ code: verdict, sentence: `Too early to say: ${name} may have changed by ${range}.${pace}`, facts }]
+    case 'too-early': {
+      const went = `${name} went from ${row.then} to ${row.now} ${row.unit}`
+      return [{ code: verdict, sentence: `Too early to say: ${went}.${pace}`, facts }]
+    }
     case 'no-sign':
-      return [{ code: verdict, sentence: `No sign of change. A change of ${range} may still hide.`, facts }]
+      return [{ code: verdict, sentence: 'No sign of change.', facts }]
     case 'steady':
-      return [{ code: verdict, sentence: `Holding steady: ${name} is within ${range} of where it began.`, facts }]
+      return [{ code: verdict, sentence: 'Holding steady: any change is smaller than one that matters.', facts }]
     default:
       return []
   }
@@ -241,12 +200,10 @@ function againstTheOthers({ folds }: Span): SpanReading[] {
     {
       code: 'odd-fold',
       sentence: `${name} moved against all other folds: measure it again.`,
-      facts: [...fact(name.toLowerCase(), odd.change, 'mm'), `${many.length} others the other way`],
+      facts: [...fact(name.toLowerCase(), odd.change), `${many.length} others the other way`],
     },
   ]
 }
-
-const SI: Units = { mass: 'kg', length: 'cm' }
 
 /**
  * A span put into words: every rule that fires, each with the facts that fired it.
@@ -273,7 +230,7 @@ export function readSpan(
       sentence: losing && planned ? planned : typeof sentence === 'string' ? sentence : sentence(span),
       facts: facts(span, units),
     })),
-    ...unsettled(span, say),
+    ...unsettled(span, units, say),
     ...againstTheOthers(span),
   ]
 }

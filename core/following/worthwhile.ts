@@ -22,7 +22,7 @@ export function smallestOf(
   then: number,
   { fatKg, sumPercent }: Worthwhile = WORTHWHILE,
 ): number | null {
-  if (figure === 'fat' || figure === 'lean' || figure === 'weight') return fatKg
+  if (figure === 'fat' || figure === 'lean' || figure === 'weight' || figure === 'week-weight') return fatKg
   const site = asSite(figure)
   return figure === 'sum' || (site && isFold(site)) ? (sumPercent / 100) * then : null
 }

@@ -1,7 +1,7 @@
 import { daysBetween, type Day } from '../calendar'
 import { dayOf } from '../composition/facts'
 import type { SpanEnd } from '../composition/end-figures'
-import { onTermsOf, weighedAlike } from '../composition/terms'
+import { onTermsOf } from '../composition/terms'
 import { Z_95 } from '../error/interval'
 import { ASSUMED_ERRORS, type ErrorModel } from '../error/model'
 import {
@@ -133,7 +133,7 @@ function figureSince({ kind }: PlanLine, visits: readonly SpanEnd[], model: Erro
   if (!newest || !start || newest === start) return null
   // A sum of fewer folds than the plan was set in says nothing about its target.
   if (kind === 'sum' && !sameSet(start, newest)) return null
-  const ends = weighedAlike(visits.map((end) => onTermsOf(end, newest)))
+  const ends = visits.map((end) => onTermsOf(end, newest))
   const now = ends.at(-1) as SpanEnd
   const summed = foldsAmong(now.result.session.sites.map(({ site }) => site))
   const over = figureOver(kind, ends, figureTerms(ends, now, model), { summed, model, copying: copyingIn(ends, model) })

@@ -98,3 +98,16 @@ export function reconcile(values: readonly number[], policy: Policy): Reconciled
       : [sorted[0] ?? 0, sorted[sorted.length - 1] ?? 0]
   return { ...joined(sorted, policy), apart: high - low }
 }
+
+/**
+ * Places of the readings that do not enter the value: beside an agreeing closest pair.
+ * @example readingsLeftOut([18.5, 22, 19], POLICIES.laboratory) // [1]
+ */
+export function readingsLeftOut(values: readonly number[], policy: Policy): number[] {
+  const rule = policy.agree
+  if (!rule || policy.join !== 'closest-pair' || values.length < 3) return []
+  const sorted = [...values].sort((a, b) => a - b)
+  const pairs = closestPairs(sorted).filter(([low, high]) => agrees(low, high, rule))
+  if (pairs.length === 0) return []
+  return [...values.keys()].filter((place) => !pairs.some((pair) => pair.includes(values[place] as number)))
+}

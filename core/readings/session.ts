@@ -1,4 +1,4 @@
-import { isFold, type SiteId } from '../sites'
+import { isFold, SITES, type SiteId } from '../sites'
 import { lengthToCm } from '../units'
 import { policyOf, withMarks, type Policy, type PolicyId } from './policies'
 import { joinLog, type LoggedReading, type Reading, type Strike } from './reading'
@@ -148,4 +148,16 @@ export function nextStep(state: SessionState): NextStep {
   const elsewhere = stage.find((site) => site.site !== state.lastSite)
   const next = rested ?? elsewhere ?? stage[0]
   return next ? { kind: 'measure', site: next.site, round: next.live.length + 1 } : { kind: 'finished' }
+}
+
+/** Sites of a finished check-in whose readings do not settle their value: "Thigh has one reading left." Null: none. */
+export function unsettledSaid({ sites }: Pick<SessionState, 'sites'>): string | null {
+  const said = sites.flatMap(({ site, status, live, skipped }) => {
+    if (skipped !== null || (status !== 'partial' && status !== 'disputed')) return []
+    const { name } = SITES[site]
+    return status === 'disputed'
+      ? [`${name}: the readings do not agree.`]
+      : [`${name} has ${live.length === 1 ? 'one reading left' : `${live.length} readings`}.`]
+  })
+  return said.length > 0 ? said.join(' ') : null
 }

@@ -42,5 +42,5 @@ export function biasWords(ratio: RatioBias | null): string {
   const way = percent > 0 ? 'more' : 'less'
   const size = `${formatNumber(Math.abs(percent), 1)} % ${way}`
   if (ratio.low > 1 || ratio.high < 1) return `reads ${size}.`
-  return `${size}, not told apart from none.`
+  return `${size}, too small to be sure of.`
 }

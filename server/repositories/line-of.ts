@@ -18,12 +18,21 @@ export function lineOf(id: string, own: Followed, noise: StudioNoise): MadeLine 
   const figure = (one: ListFigure): ClientFigure | null => {
     const found = own.cases.find((each) => each.figure === one)
     const change = found && judgeCase(found, noises, { share: own.share, noisesOn, worthwhile: own.worthwhile })
-    // Weighed as the span weighs it, where there is one.
     const value = change?.now ?? own.values[one]
     if (value === undefined) return null
     if (!change) return { value, change: null }
-    const { low, high, odds, verdict } = change
-    return { value, change: { change: change.change, low, high, odds, verdict, since: found.days[0] ?? '' } }
+    const { then, now, low, high, odds, verdict, visits, error, noise: learnt } = change
+    const row = {
+      figure: one,
+      then,
+      now,
+      change: change.change,
+      verdict,
+      visits,
+      error,
+      noise: { clients: learnt.clients },
+    }
+    return { value, change: { ...row, low, high, odds, since: found.days[0] ?? '' } }
   }
   const line: MadeLine = {
     id,

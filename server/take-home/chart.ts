@@ -2,6 +2,8 @@ import { addMonths, format, startOfMonth } from 'date-fns'
 
 /** A line of the take-home chart: check-ins with half of each one's 95 % interval, and the smoothed course. Milliseconds. */
 export interface ChartLine {
+  /** Which figure it is; left out: a plan's. */
+  figure?: string
   name: string
   colour: string
   points: { at: number; value: number; error: number }[]

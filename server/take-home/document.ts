@@ -8,20 +8,17 @@ const INK = '#22201b'
 const FADED = '#665d50'
 const RULE = '#d9d1c3'
 
-/** What verdicts and numbers mean, in words a client reads. */
-const VERDICTS: readonly (readonly [string, string])[] = [
-  ['some sign', 'it points that way and is not sure yet: the next check-ins will tell.'],
+/** What the signs of a change mean, in words a client reads. */
+const SIGNS: readonly (readonly [string, string])[] = [
+  ['some sign', 'it points that way and is not sure yet: the next check-ins will show.'],
+  ['too early to say', 'the readings fit a change and no change about as well.'],
+  ['no sign of change', 'the readings fit no change best.'],
+  ['holding steady', 'any change is very likely smaller than one that matters.'],
   [
-    'too early to say',
-    'no change would give such measurements about as well; the two numbers in brackets say how much it could be.',
+    'measuring error',
+    'two visits to a body that does not change differ by less than this nineteen times out of twenty.',
   ],
-  ['no sign of change', 'no change explains these measurements better; how much may still hide stands in brackets.'],
-  ['34 x', 'these measurements are 34 times likelier if something changed than if nothing did.'],
-  ['in brackets', 'the change lies between the two numbers in nineteen comparisons out of twenty.'],
 ]
-
-/** Characters of words beside which the plan's picture fits. */
-const MOST_WORDS = 420
 
 const ruled = {
   hLineWidth: (i: number) => (i <= 1 ? 1 : 0.5),
@@ -37,24 +34,27 @@ function day(iso: Day): string {
   return format(parseISO(iso), 'd MMMM yyyy')
 }
 
-function figure({ name, value, unit, change, verdict, isReal, colour }: TakeHomeFigure): Content {
+/** The row that leads the page, large. */
+function leading({ name, then, now, unit, difference, sign, reason, isReal, colour }: TakeHomeFigure): Content {
   return {
+    margin: [0, 10, 0, 4],
     stack: [
-      { text: name, color: FADED, fontSize: 10 },
+      { text: name, color: FADED, fontSize: 11 },
       {
         text: [
-          { text: value, bold: true, fontSize: 26, color: colour },
-          { text: ` ${unit}`, color: FADED },
+          ...(then ? [{ text: `${then} → `, fontSize: 18, color: FADED }] : []),
+          { text: now, bold: true, fontSize: 34, color: colour },
+          { text: ` ${unit}`, color: FADED, fontSize: 13 },
+          ...(difference ? [{ text: `    ${difference}`, bold: true, fontSize: 20 }] : []),
         ],
       },
-      // Small enough for the widest interval to stay on one line with its unit.
-      { text: change ? `${change} ${unit}` : 'not compared', fontSize: 9.5 },
-      { text: verdict ?? '', bold: isReal, fontSize: 11 },
+      ...(sign ? [{ text: sign, bold: isReal, fontSize: 13 }] : []),
+      ...(reason ? [{ text: reason, color: FADED, fontSize: 9.5 }] : []),
     ],
   }
 }
 
-function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
+function table(title: string, rows: readonly TakeHomeRow[], withUnits = false): Content[] {
   if (rows.length === 0) return []
   const head = (text: string, right = true): TableCell => ({
     text,
@@ -70,15 +70,20 @@ function table(title: string, rows: readonly TakeHomeRow[]): Content[] {
       fontSize: 10,
       table: {
         headerRows: 1,
-        widths: ['*', 34, 34, 112, 128],
+        widths: ['*', 40, 40, 62, 150],
         body: [
-          [head('', false), head('Then'), head('Now'), head('Change'), head('', false)],
-          ...rows.map(({ name, then, now, change, verdict, isReal }): TableCell[] => [
-            { text: name, bold: true },
-            cell(then),
+          [head('', false), head('Then'), head('Now'), head('Difference'), head('', false)],
+          ...rows.map(({ name, then, now, unit, difference, sign, reason, isReal }): TableCell[] => [
+            { text: withUnits ? `${name}, ${unit}` : name, bold: true },
+            cell(then ?? ''),
             cell(now),
-            cell(change, isReal),
-            { text: verdict, bold: isReal },
+            cell(difference ?? '', isReal),
+            {
+              stack: [
+                { text: sign ?? '', bold: isReal },
+                { text: reason ?? '', color: FADED, fontSize: 8 },
+              ],
+            },
           ]),
         ],
       },
@@ -125,51 +130,52 @@ function pageOf(studio: string, title: string): Omit<TDocumentDefinitions, 'cont
   }
 }
 
-/** The two pages to take home: figures, words and chart first; then every site and how to read it. */
+/** The two pages to take home: what a client understands without the coach first; then every site and how to read it. */
 export function takeHomeDocument(facts: TakeHome): TDocumentDefinitions {
   if (facts.neutral) return neutralDocument(facts)
-  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method, promise, plan } =
-    facts
-  // Both pictures fit the first page beside words of this length; beside longer ones the plan is its paragraph.
-  const fits = plan !== null && words.join(' ').length <= MOST_WORDS
+  const { studio, client, from, to, figures, words, lines, shade, folds, girths, lengthUnit, method, promise } = facts
+  const { plan, next } = facts
   const span = from ? `${day(from)} to ${day(to)}` : day(to)
+  const [lead, ...others] = figures
+  const line = lines.find((one) => one.figure === lead?.figure) ?? lines[0]
+  const isCompared = figures.some(({ then }) => then !== null)
   return {
     ...pageOf(studio, `${client}, ${span}`),
     content: [
       { text: client, bold: true, fontSize: 24 },
-      { text: span, color: FADED, fontSize: 12, margin: [0, 0, 0, 14] },
-      { columns: figures.map(figure), columnGap: 14 },
-      { text: 'In words', style: 'heading' },
-      ...words.map((sentence): Content => ({ text: sentence, fontSize: 12, margin: [0, 0, 0, 3] })),
-      ...(lines.length > 0
+      { text: span, color: FADED, fontSize: 12, margin: [0, 0, 0, 10] },
+      ...words.map((sentence): Content => ({ text: sentence, fontSize: 15, margin: [0, 0, 0, 3] })),
+      ...(lead ? [leading(lead)] : []),
+      ...(line
         ? [
-            { text: 'Over time', style: 'heading' },
-            { svg: takeHomeChart(lines, shade, fits && lines.length > 1 ? 54 : undefined) },
-            {
-              text: 'The upright strokes are the error of measuring; the shaded part is the time compared.',
-              color: FADED,
-              fontSize: 9,
-            },
+            { svg: takeHomeChart([line], shade, 170) },
+            { text: 'Upright strokes: measuring error. Shaded: the time compared.', color: FADED, fontSize: 9 },
           ]
         : []),
       ...(plan
         ? [
             { text: 'The plan', style: 'heading' },
             { text: plan.said, fontSize: 11, margin: [0, 0, 0, 4] } satisfies Content,
-            ...(fits ? [{ svg: takeHomeChart([plan.line], null, 50) }] : []),
+            { svg: takeHomeChart([plan.line], null, 60) },
           ]
         : []),
-      { text: 'Site by site', bold: true, fontSize: 18, pageBreak: 'before' },
-      ...table('Folds, mm', folds),
-      ...table(`Girths, ${lengthUnit}`, girths),
-      ...(folds.length + girths.length === 0 ? [{ text: 'There is nothing to compare yet.' }] : []),
-      { text: 'How to read it', style: 'heading' },
-      { text: promise, fontSize: 10, margin: [0, 0, 0, 2] },
-      ...VERDICTS.map(([name, meaning]): Content => ({
-        text: [{ text: `${name}: `, bold: true }, meaning],
-        fontSize: 10,
-        margin: [0, 0, 0, 2],
-      })),
+      { text: 'Next time', style: 'heading' },
+      { text: `About ${day(next)}, at ${studio}.`, fontSize: 12 },
+      ...(isCompared || folds.length + girths.length > 0
+        ? [
+            { text: 'In detail', bold: true, fontSize: 18, pageBreak: 'before' } satisfies Content,
+            ...table('Other figures', others, true),
+            ...table('Folds, mm', folds),
+            ...table(`Girths, ${lengthUnit}`, girths),
+            { text: 'How to read it', style: 'heading' } satisfies Content,
+            { text: promise, fontSize: 10, margin: [0, 0, 0, 2] } satisfies Content,
+            ...SIGNS.map(([name, meaning]): Content => ({
+              text: [{ text: `${name}: `, bold: true }, meaning],
+              fontSize: 10,
+              margin: [0, 0, 0, 2],
+            })),
+          ]
+        : []),
       { text: 'How it was measured', style: 'heading' },
       ...method.map((sentence): Content => ({ text: sentence, fontSize: 10, margin: [0, 0, 0, 1] })),
     ],

@@ -3,56 +3,48 @@ import { format, parseISO } from 'date-fns'
 import type { Day } from '../../core/calendar'
 import { SITES } from '../../core/sites'
 import {
+  changeRow,
   figureCourses,
   figureSeries,
-  oddsSaid,
+  figureShown,
+  leadSentences,
   PROMISE,
   SEARCHED_START,
-  summariseSpan,
-  verdictSaid,
+  unitOf,
   type Change,
+  type FigureId,
   type Noises,
   type Span,
 } from '../../core/following'
-import {
-  cmToLength,
-  formatChange,
-  formatGirth,
-  formatMass,
-  formatMassChange,
-  formatNumber,
-  kgToMass,
-  type Units,
-} from '../../core/units'
+import { formatNumber, kgToMass, type Units } from '../../core/units'
 import { nextDate } from '../../core/schedule'
 import { withoutBody } from '../../core/safety'
+import { assessorSaid, BROUGHT_IN } from '../../shared/assessor-said'
 import { followRecord, spanOfRecord, unaskedOf, type FollowedRecord } from '../../shared/followed-record'
 import type { FollowedEnd } from '../../shared/following'
 import type { ClientHistory } from '../../shared/schemas/following'
 import type { ChartLine } from './chart'
 import { takeHomePlan, type TakeHomePlan } from './plan'
 
-/** A figure of the page: now, and what became of it. All text, in the reader's units. */
-export interface TakeHomeFigure {
-  name: string
-  value: string
-  unit: string
-  change: string | null
-  /** Verdict in words with its odds; null: nothing to compare. */
-  verdict: string | null
-  /** Established. */
-  isReal: boolean
-  colour: string
-}
-
-/** A row of the second page. */
+/** A row of a page: then, now, their difference and its sign. All text, in the reader's units. */
 export interface TakeHomeRow {
   name: string
-  then: string
+  /** Null: nothing to compare. */
+  then: string | null
   now: string
-  change: string
-  verdict: string
+  unit: string
+  /** The difference with its unit; null: nothing to compare. */
+  difference: string | null
+  sign: string | null
+  /** Why the sign is what it is. */
+  reason: string | null
   isReal: boolean
+}
+
+/** The row that leads the page, in the colour of its figure. */
+export interface TakeHomeFigure extends TakeHomeRow {
+  figure: FigureId
+  colour: string
 }
 
 /** Everything the page to take home says. */
@@ -76,8 +68,8 @@ export interface TakeHome {
   /** What "real" promises. */
   promise: string
   neutral: boolean
-  /** The next visit's day, where the page has no figures. */
-  next?: Day
+  /** The next visit's day. */
+  next: Day
 }
 
 /** Where a day lies on the chart's axis, whose months are counted where this runs. */
@@ -85,7 +77,7 @@ function placeOf(day: Day): number {
   return +parseISO(day)
 }
 
-const COLOURS = { fat: '#b4601a', lean: '#2f6b4f', sum: '#7a4163', weight: '#6a5140' } as const
+const COLOURS = { fat: '#b4601a', lean: '#2f6b4f', sum: '#7a4163', weight: '#6a5140', girth: '#46607a' } as const
 
 /** What to put on a page for a client. */
 export interface TakeHomeRequest {
@@ -95,6 +87,8 @@ export interface TakeHomeRequest {
   fromId: string | null
   toId: string | null
   neutral: boolean
+  /** The figure the page leads with; left out: the usual one. */
+  figure?: FigureId | undefined
   /** Today where the studio is, and whether it offers energy and macros. */
   today: Day
   energyOffered: boolean
@@ -102,56 +96,50 @@ export interface TakeHomeRequest {
   sets?: readonly CustomSet[]
 }
 
-/** A change with its interval as text, and what is made of it. */
-function said(change: Change, say: (value: number) => string) {
+/** The row of a change; without one, what is there now. */
+function rowOf(name: string, figure: FigureId, value: number, change: Change | null, units: Units): TakeHomeRow {
+  if (!change) {
+    const now = figureShown(figure, value, units)
+    const { unit } = unitOf(figure, units)
+    return { name, then: null, now, unit, difference: null, sign: null, reason: null, isReal: false }
+  }
+  const row = changeRow(change, units)
   return {
-    change: `${say(change.change)} (${say(change.low)} to ${say(change.high)})`,
-    verdict: `${verdictSaid(change)}, ${change.odds < 1 ? 'under 1' : oddsSaid(change.odds)} x`,
-    isReal: change.verdict === 'real',
+    name,
+    then: row.then,
+    now: row.now,
+    unit: row.unit,
+    difference: `${row.difference} ${row.differenceUnit}`,
+    sign: row.sign,
+    reason: row.reason,
+    isReal: row.verdict === 'real',
   }
 }
-const UNSAID = { change: null, verdict: null, isReal: false }
 
-function figuresOf(now: FollowedEnd, span: Span | null, own: Span['now'], { units }: TakeHomeRequest) {
-  const mass = (name: string, colour: string, kg: number | undefined, change: Change | null): TakeHomeFigure[] =>
-    kg === undefined
-      ? []
-      : [
-          {
-            name,
-            colour,
-            value: formatMass(kg, units),
-            unit: units.mass,
-            ...(change ? said(change, (by) => formatMassChange(by, units)) : UNSAID),
-          },
-        ]
-  const sum = span?.sum?.now ?? own.sum?.value
+/** The figures a page may lead with, the usual one first; the one the coach chose leads. */
+function figuresOf(now: FollowedEnd, span: Span | null, own: Span['now'], { units, figure }: TakeHomeRequest) {
   const shared = span?.sum && span.summed.length < now.result.session.sites.length
-  const plain: TakeHomeFigure[] =
-    sum === undefined
-      ? []
-      : [
-          {
-            name: shared && !span.comparability.percent ? 'Sum of shared folds' : now.facts.protocol.sumName,
-            colour: COLOURS.sum,
-            value: formatNumber(sum),
-            unit: 'mm',
-            ...(span?.sum ? said(span.sum, (by) => formatChange(by)) : UNSAID),
-          },
-        ]
-  return [
-    ...mass('Fat', COLOURS.fat, own.fat?.value, span?.fat ?? null),
-    ...mass('Lean', COLOURS.lean, own.lean?.value, span?.lean ?? null),
-    ...plain,
-    ...mass(span?.byWeek ? 'Weight, week' : 'Weight', COLOURS.weight, own.weight?.value, span?.weight ?? null),
-  ]
+  const sumName = shared && !span.comparability.percent ? 'Sum of shared folds' : now.facts.protocol.sumName
+  const girth = span?.girths[0]
+  const all: [FigureId, string, string, number | undefined, Change | null][] = [
+    ['fat', 'Fat', COLOURS.fat, own.fat?.value, span?.fat ?? null],
+    ['sum', sumName, COLOURS.sum, span?.sum?.now ?? own.sum?.value, span?.sum ?? null],
+    ['lean', 'Lean', COLOURS.lean, own.lean?.value, span?.lean ?? null],
+    ['weight', 'Weight', COLOURS.weight, own.weight?.value, span?.weight ?? null],
+    ['percent', 'Fat, percent', COLOURS.fat, own.percent?.value, span?.percent ?? null],
+    ...(girth ? [[girth.site, SITES[girth.site].name, COLOURS.girth, girth.change.now, girth.change] as const] : []),
+  ].map((one) => [...one] as [FigureId, string, string, number | undefined, Change | null])
+  const known = all.flatMap(([id, name, colour, value, change]): TakeHomeFigure[] =>
+    value === undefined ? [] : [{ figure: id, colour, ...rowOf(name, id, value, change, units) }],
+  )
+  return known.sort((a, b) => Number(b.figure === figure) - Number(a.figure === figure))
 }
 
 function chartLines(
-  { now, span, ends, noises }: { now: FollowedEnd; span: Span | null; ends: readonly FollowedEnd[]; noises: Noises },
+  { now, ends, noises }: { now: FollowedEnd; ends: readonly FollowedEnd[]; noises: Noises },
   { units }: TakeHomeRequest,
 ): ChartLine[] {
-  const settings = { noises, byWeek: span?.byWeek ?? false }
+  const settings = { noises }
   const series = figureSeries(ends, now, settings)
   const courses = figureCourses(ends, now, settings)
   const line = (
@@ -160,6 +148,7 @@ function chartLines(
     figure: 'fat' | 'lean' | 'sum',
     scale: (value: number) => number,
   ): ChartLine => ({
+    figure,
     name,
     colour,
     points: series[figure]
@@ -183,34 +172,29 @@ function chartLines(
 
 function rowsOf(span: Span | null, units: Units): Pick<TakeHome, 'folds' | 'girths'> {
   if (!span) return { folds: [], girths: [] }
-  const fold = ({ site, change }: Span['folds'][number]): TakeHomeRow => ({
-    name: SITES[site].name,
-    then: formatNumber(change.then),
-    now: formatNumber(change.now),
-    ...said(change, (by) => formatChange(by)),
-  })
-  const girth = (name: string, change: Change): TakeHomeRow => ({
-    name,
-    then: formatGirth(change.then, units),
-    now: formatGirth(change.now, units),
-    ...said(change, (by) => formatChange(cmToLength(by, units.length))),
-  })
+  const row = (name: string, change: Change) => rowOf(name, change.figure, change.now, change, units)
   return {
-    folds: span.folds.map(fold),
+    folds: span.folds.map(({ site, change }) => row(SITES[site].name, change)),
     girths: [
-      ...span.girths.map(({ site, change }) => girth(SITES[site].name, change)),
-      ...span.corrected.map(({ limb, change }) => girth(`${SITES[LIMB_GIRTHS[limb]].name}, fold taken off`, change)),
+      ...span.girths.map(({ site, change }) => row(SITES[site].name, change)),
+      ...span.corrected.map(({ limb, change }) => row(`${SITES[LIMB_GIRTHS[limb]].name}, fold taken off`, change)),
     ],
   }
 }
 
 const LIMB_GIRTHS = { arm: 'arm-relaxed', thigh: 'mid-thigh-girth', calf: 'calf-girth' } as const
 
+/** Who measured a check-in, as a sentence begins. */
+function measuredBy({ record }: FollowedEnd, history: ClientHistory): string {
+  const who = assessorSaid(record, history)
+  return who === BROUGHT_IN ? 'Brought in from a file' : `Measured by ${who}`
+}
+
 function methodOf(now: FollowedEnd, span: Span | null, { history }: TakeHomeRequest): string[] {
   const { estimate } = now.result
   const see = estimate && 'percent' in estimate ? estimate.seePercent : null
   return [
-    `Measured by ${assessorOf(now, history)}: ${now.facts.protocol.name.toLowerCase()}.`,
+    `${measuredBy(now, history)}: ${now.facts.protocol.name.toLowerCase()}.`,
     ...(!estimate
       ? []
       : [
@@ -232,17 +216,26 @@ function methodOf(now: FollowedEnd, span: Span | null, { history }: TakeHomeRequ
   ]
 }
 
-/** What changed in sentences, and since when it has been steady. */
-function wordsOf(record: FollowedRecord, span: Span | null, units: Units): string[] {
-  if (!span) return ['This is the first check-in: the next one tells a change.']
-  const { steadySince } = unaskedOf(record)
-  const steady = steadySince ? [`Steady since ${format(parseISO(steadySince), 'd MMMM yyyy')}.`] : []
-  return [...steady, ...summariseSpan(span, units, false, record.worthwhile)]
+/** What changed, as the coach reads it first; at a first check-in what comes next. */
+function wordsOf(record: FollowedRecord, { then, now, span }: Spanned, units: Units, next: Day): string[] {
+  if (!span || !then) return ['This is the first check-in: the next one shows a change.']
+  const isNewest = now === record.ends.at(-1)
+  const lead = leadSentences(span, {
+    units,
+    from: then.record.day,
+    to: now.record.day,
+    next: isNewest ? next : null,
+    unasked: isNewest ? unaskedOf(record) : null,
+    neutral: false,
+    say: (day) => format(parseISO(day), 'd MMMM yyyy'),
+  })
+  return lead.length > 0 ? lead : ['The two check-ins cannot be compared.']
 }
 
-/** Who measured a check-in, by name. */
-function assessorOf({ record: { assessorId, startedBy } }: FollowedEnd, { errors }: ClientHistory): string {
-  return errors.find((one) => one.assessorId === assessorId)?.name ?? startedBy
+interface Spanned {
+  then: FollowedEnd | null
+  now: FollowedEnd
+  span: Span | null
 }
 
 /** The page for somebody in neutral mode: no number about the body, and no word that speaks of it. */
@@ -265,7 +258,7 @@ function neutralFacts(
     folds: [],
     girths: [],
     lengthUnit: units.length,
-    method: [`Visit with ${assessorOf(now, history)}.`],
+    method: [`${measuredBy(now, history).replace('Measured by', 'Visit with')}.`],
     promise: '',
     neutral: true,
     next: nextDate(now.record.day, history.schedule, today).day,
@@ -283,14 +276,16 @@ export function takeHomeFacts(request: TakeHomeRequest): TakeHome | null {
   if (neutral) return neutralFacts(request, record, { from: then?.record.day ?? null, now })
   const ends = record.ends.slice(0, toIndex + 1)
   const kept = now.record.keptWords
+  const next = nextDate(record.ends.at(-1)?.record.day ?? null, history.schedule, request.today).day
   return {
     studio,
     client: history.client.name,
     from: then?.record.day ?? null,
     to: now.record.day,
     figures: figuresOf(now, span, figures, request),
-    words: kept ? [kept] : wordsOf(record, span, units),
-    lines: chartLines({ now, span, ends, noises }, request),
+    words: kept ? [kept] : wordsOf(record, { then, now, span }, units, next),
+    next,
+    lines: chartLines({ now, ends, noises }, request),
     plan: takeHomePlan({
       history,
       record,

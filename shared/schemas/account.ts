@@ -156,6 +156,8 @@ export const habitsInput = z.strictObject({
   skipMarking: z.boolean().optional(),
   readback: z.boolean().optional(),
   sounds: z.boolean().optional(),
+  /** When the result starts covered: at a first visit where nothing is chosen. */
+  cover: z.enum(['first', 'always', 'never'], { error: 'Choose when the result starts covered.' }).optional(),
 })
 export type Habits = z.output<typeof habitsInput>
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { barredSide, FLAGS, type Flag } from '../../core/cautions/flags'
 import { ANCESTRIES } from '../../core/composition/ancestry'
-import type { VerdictKind } from '../../core/following/verdict'
+import type { RowFacts } from '../../core/following/change-row'
 import { HEIGHT_RANGE_CM } from '../../core/units'
 import { personName } from './account'
 import { LIMITS } from '../../core/safety/limits'
@@ -112,7 +112,7 @@ export interface Client extends ClientInput {
 /** A figure of the list: kg or mm, with its change since the pinned start where that can be said. */
 export interface ClientFigure {
   value: number
-  change: { change: number; low: number; high: number; odds: number; verdict: VerdictKind; since: string } | null
+  change: (RowFacts & { low: number; high: number; odds: number; since: string }) | null
 }
 
 /** One line of the list of clients. */

@@ -163,6 +163,8 @@ export const takeHomeQuery = z.object({
   from: z.uuid('There is no such check-in.').optional(),
   to: z.uuid('There is no such check-in.').optional(),
   neutral: z.enum(['true', 'false']).default('false'),
+  /** The figure the page leads with. */
+  figure: z.enum(['fat', 'sum', 'lean', 'weight', 'percent']).optional(),
 })
 
 /** A weigh-in as stored. */

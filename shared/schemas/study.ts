@@ -48,7 +48,7 @@ export const studyInput = z
   })
   .refine(({ pens, referencePenId }) => pens.some((one) => one.id === referencePenId), {
     path: ['referencePenId'],
-    message: 'Choose whom the others are held against.',
+    message: 'Choose whom the others are compared with.',
   })
   .refine(({ kind, pens }) => (kind === 'repeat' ? pens.length === 1 : pens.length >= 2), {
     path: ['pens'],

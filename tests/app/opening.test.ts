@@ -70,7 +70,7 @@ describe('what a long history’s chart draws as it opens', () => {
     const record = followRecord(history)
     const newest = record.ends.at(-1)
     if (!newest) throw new Error('no check-in')
-    const settings = { noises: noisesAt(record, newest), units: UNITS, byWeek: false }
+    const settings = { noises: noisesAt(record, newest), units: UNITS }
     const composed = chartSeries(record.ends, newest, settings)
     expect(composed.fat).toHaveLength(SHOWN_AT_ONCE + 1)
     expect(drawnSeries(opening, UNITS)).toEqual(composed)

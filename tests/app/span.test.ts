@@ -81,7 +81,7 @@ describe('what the span’s chart draws', () => {
   ]
   const [, , , now] = ends
   if (!now) throw new Error('four')
-  const settings = { noises: ASSUMED_NOISES, units: { mass: 'kg', length: 'cm' } as const, byWeek: false }
+  const settings = { noises: ASSUMED_NOISES, units: { mass: 'kg', length: 'cm' } as const }
   const series = chartSeries(ends, now, settings)
 
   it('marks what cannot be held against the later jaw', () => {

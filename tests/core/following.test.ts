@@ -42,10 +42,10 @@ describe('a check-in as one end of a span', () => {
     expect(followedEnd(facts('2026-09-30', 1, 72), { weighIns: diary }).week).toBeUndefined()
   })
 
-  it('holds a week’s mean against a week’s mean only', () => {
+  it('compares visits with visits, and a week’s mean with a week’s mean only', () => {
     const [a, b] = [facts('2026-09-30', 1, 73), facts('2026-10-30', 1, 72)]
     const mixed = composeSpan([followedEnd(a), followedEnd(b, { weighIns: diary })])
-    expect(mixed.byWeek).toBe(false)
+    expect(mixed.week).toBeNull()
     expect([mixed.weight?.then, mixed.weight?.now]).toEqual([73, 72])
     expect(mixed.now.weight?.value).toBe(72)
   })
@@ -125,21 +125,21 @@ describe('a span in plain sentences', () => {
 
   it('says what moved beyond error and what did not', () => {
     expect(summariseSpan(span(0.7, 71), UNITS)).toEqual([
-      expect.stringMatching(/^Fat is down by \d\.\d kg, between \d\.\d and \d\.\d: a real loss\.$/),
-      expect.stringMatching(/^Weight is down by \d\.\d kg, between .*: a real loss\.$/),
+      expect.stringMatching(/^Fat is down by \d\.\d kg, from \d+\.\d to \d+\.\d: a real loss\.$/),
+      expect.stringMatching(/^Weight is down by \d\.\d kg, from .*: a real loss\.$/),
       'No sure change yet of lean mass.',
-      'No fold by itself changed for sure (seven compared).',
+      'No single fold has changed for sure.',
     ])
     expect(summariseSpan(span(1.004, 74.1), UNITS)).toEqual([
       'No sure change yet of fat, lean mass and weight.',
-      'No fold by itself changed for sure (seven compared).',
+      'No single fold has changed for sure.',
     ])
   })
 
   it('holds neither weight nor masses in neutral mode', () => {
     const said = summariseSpan(span(0.7, 71), UNITS, true).join(' ')
     expect(said).not.toMatch(/kg|[Ww]eight|Fat|Lean|%/)
-    expect(said).toMatch(/^The sum of folds is down by \d+\.\d mm, between/)
+    expect(said).toMatch(/^The sum of folds is down by \d+\.\d mm, from/)
   })
 
   it('speaks in pounds to those who read them', () => {

@@ -92,23 +92,26 @@ describe('weights', () => {
     const ends = days.map((day, i) => followedEnd(visit(day), { weighIns: i === 2 ? week(day) : [] }))
     // 70 kg at every visit; the mean of the last week, 60, is another thing.
     const span = composeSpan(ends)
-    expect([span.weight?.then, span.weight?.now, span.weight?.visits, span.byWeek]).toEqual([70, 70, 3, false])
-    const byWeek = days.map((day) => followedEnd(visit(day), { weighIns: week(day) }))
-    expect(endFigures(byWeek[0] as SpanEnd).weight?.value).toBe(60)
+    expect([span.weight?.then, span.weight?.now, span.weight?.visits, span.week]).toEqual([70, 70, 3, null])
+    const weighed = days.map((day) => followedEnd(visit(day), { weighIns: week(day) }))
+    // The weight stays the visit's; the weeks' means are a figure of their own.
+    const both = composeSpan(weighed)
+    expect(endFigures(weighed[0] as SpanEnd).weight?.value).toBe(70)
+    expect([both.weight?.now, both.week?.then, both.week?.now]).toEqual([70, 60, 60])
   })
 
-  it('of a week carry their own noise, and the equation that of the weight it was given', () => {
+  it('of the week before leave what a check-in says as it was', () => {
     const [plain, weekly] = [
       followedEnd(visit('2026-06-20')),
       followedEnd(visit('2026-06-20'), { weighIns: week('2026-06-20') }),
     ]
     const [a, b] = [endFigures(plain), endFigures(weekly)]
-    // No weight enters this equation: the percent and its error are the same whatever was weighed.
-    expect(b.percent).toEqual(a.percent)
+    expect(b).toEqual(a)
+    // No weight enters this equation: the error of fat is that of the percent and of the weight.
     const percent = a.percent?.value ?? NaN
-    const byFolds = (60 / 100) ** 2 * (a.percent?.variance ?? NaN)
-    const byWeight = (percent / 100) ** 2 * (b.weight?.variance ?? NaN)
-    expect(b.fat?.variance).toBeCloseTo(byFolds + byWeight, 12)
+    const byFolds = (70 / 100) ** 2 * (a.percent?.variance ?? NaN)
+    const byWeight = (percent / 100) ** 2 * (a.weight?.variance ?? NaN)
+    expect(a.fat?.variance).toBeCloseTo(byFolds + byWeight, 12)
   })
 })
 

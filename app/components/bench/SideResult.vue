@@ -36,7 +36,7 @@ const reach = computed(() =>
         v-if="pens.length > 1"
         v-model="penId"
         class="mb-2"
-        label="Who is held against the reference"
+        label="Who is compared with the reference"
         :options="pens.map(({ id, name }) => ({ id, name }))"
       />
       <ScrollTable label="Bias by site">

@@ -1,9 +1,12 @@
 <script setup lang="ts">
+import { changeRow } from '#core/following'
 import { reasonSaid } from '#core/schedule'
 import type { Floor } from '#shared/schemas/checkin'
+import { useMe } from '~/stores/me'
 
 /** What waits beside the week: to be looked at, due and not booked, coming up, measured lately. */
 const props = defineProps<{ floor: Floor; booked: ReadonlySet<string> }>()
+const store = useMe()
 const emit = defineEmits<{ book: [client: { id: string; name: string }] }>()
 
 /** Who has a visit coming up is not here as well. */
@@ -128,7 +131,10 @@ const handedIn = (week: Floor['handIns'][number]) =>
           </span>
           <span v-if="line.change" class="text-right text-[15px]">
             <VerdictMark :change="line.change" />
-            <span class="block text-sm text-faded">{{ line.figure }} since {{ sayDay(line.change.since) }}</span>
+            <span class="block text-sm text-faded"
+              >{{ line.figure }} <span class="figure">{{ changeRow(line.change, store.units).difference }}</span> since
+              {{ sayDay(line.change.since) }}</span
+            >
           </span>
         </NuxtLink>
       </li>

@@ -2,11 +2,13 @@
 import X from '@lucide/vue/dist/esm/icons/x.mjs'
 import { answerOf, CONDITIONS } from '#core/composition'
 import { FLAGS } from '#core/cautions'
+import { changeRow } from '#core/following'
 import { findProtocol } from '#core/protocols'
 import { SITES, type SiteId } from '#core/sites'
 import { whatToWear, type Conflict } from '#core/schedule'
 import type { BookingChange, BookingLine, VisitBrief } from '#shared/schemas/booking'
 import { clients } from '~/calls'
+import { useMe } from '~/stores/me'
 
 /** Everything to say on the way to a client, and what can be done with their visit. */
 const props = defineProps<{
@@ -15,6 +17,7 @@ const props = defineProps<{
   people: ReadonlyMap<string, string>
   conflicts: readonly Conflict[]
 }>()
+const store = useMe()
 const emit = defineEmits<{ close: []; move: []; change: [change: Omit<BookingChange, 'sequence'>] }>()
 
 const protocol = computed(() => findProtocol(props.visit.protocolId ?? props.brief?.last?.protocolId ?? ''))
@@ -77,7 +80,9 @@ watch(
         <dd>
           {{ sayAgo(brief.last.day) }}
           <template v-if="brief.change && (!brief.neutral || brief.figure === 'sum')">
-            · {{ brief.figure }} <VerdictMark :change="brief.change" />
+            · {{ brief.figure }}
+            <span class="figure">{{ changeRow(brief.change, store.units).difference }}</span>
+            <VerdictMark class="ml-1" :change="brief.change" />
           </template>
         </dd>
       </template>

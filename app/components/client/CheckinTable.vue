@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { endFigures, weighedAs } from '#core/following'
+import { endFigures } from '#core/following'
 import { formatMass, formatNumber, type Units } from '#core/units'
 import type { FollowedRecord } from '#shared/followed-record'
 import type { CheckinRecord, VoidedCheckin } from '#shared/schemas/checkin'
@@ -10,7 +10,6 @@ const props = defineProps<{
   record: FollowedRecord
   voided: readonly VoidedCheckin[]
   brought: readonly BroughtIn[]
-  byWeek: boolean
   units: Units
   neutral: boolean
 }>()
@@ -25,7 +24,7 @@ const rows = computed(() =>
   [...props.record.records].reverse().map((record) => {
     const end = props.record.ends.find((one) => one.record.id === record.id)
     if (!end) return { record, end: null, said: null }
-    return { record, end, said: endFigures(weighedAs(end, props.byWeek)) }
+    return { record, end, said: endFigures(end) }
   }),
 )
 </script>

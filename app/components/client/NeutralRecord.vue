@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nextDate, type ClientSchedule } from '#core/schedule'
 import { withoutBody } from '#core/safety'
+import { assessorSaid } from '#shared/assessor-said'
 import type { FollowedEnd } from '#shared/following'
 
 /** The record with no number about the body: what was done, what went well, when the next visit is. */
@@ -14,6 +15,7 @@ const props = defineProps<{
 
 /** Check-ins listed at most. */
 const MOST = 12
+const { history } = useFollowed().followed
 const newest = computed(() => props.ends.at(-1) ?? null)
 const kept = computed(() => newest.value?.record.keptWords ?? '')
 const shown = computed(() => withoutBody(kept.value))
@@ -68,7 +70,7 @@ async function put(words: string) {
           class="flex gap-4 border-b border-rule py-1.5"
         >
           <span class="min-w-0 flex-1">{{ sayDay(end.record.day) }}</span>
-          <span class="text-faded">by {{ end.record.startedBy }}</span>
+          <span class="text-faded">by {{ history ? assessorSaid(end.record, history) : end.record.startedBy }}</span>
         </li>
       </ul>
     </section>

@@ -83,6 +83,7 @@ const verdicts = computed(() => {
     { id: 'lean', name: 'Lean', own: own.lean, would: would.lean, say: mass },
     { id: 'percent', name: 'Percent', own: own.percent, would: would.percent, say: points },
     { id: 'sum', name: 'Sum of folds', own: own.sum, would: would.sum, say: mm },
+    { id: 'weight', name: 'Weight', own: own.weight, would: would.weight, say: mass },
   ]
   return all.flatMap(({ id, name, own: mine, would: theirs, say }) =>
     mine && theirs && (!props.neutral || id === 'sum')
@@ -116,45 +117,51 @@ async function simulate() {
 
 <template>
   <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-2" data-error-view>
-    <section class="border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="own-error">
-      <h2 id="own-error" class="font-semibold">
-        {{ assessor }}’s own error
-        <span class="font-normal text-faded">from the repeats of the last 180 days</span>
-      </h2>
-      <ScrollTable label="Error by site">
-        <table class="ruled mt-2">
-          <thead>
-            <tr>
-              <th scope="col">Site</th>
-              <th scope="col" class="right">TEM, %</th>
-              <th scope="col" class="right">TEM here</th>
-              <th scope="col" class="right">Error at a visit</th>
-              <th scope="col" class="right">Repeats</th>
-              <th scope="col" class="right">Prior</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in rows" :key="row.site" :data-tem="row.site">
-              <td class="!py-1 font-semibold">{{ row.name }}</td>
-              <td class="right !py-1">
-                <span class="figure">{{ formatNumber(row.percent) }}</span>
-                <span class="block text-xs text-faded">{{ row.mark }}</span>
-              </td>
-              <td class="figure right !py-1">{{ formatNumber(row.tem, 2) }} {{ row.unit }}</td>
-              <td class="figure right !py-1 font-bold">{{ formatNumber(row.visit, 2) }} {{ row.unit }}</td>
-              <td class="figure right !py-1">{{ row.repeats }}</td>
-              <td class="figure right !py-1 text-faded">{{ formatNumber(row.prior, 0) }} %</td>
-            </tr>
-          </tbody>
-        </table>
-      </ScrollTable>
-      <p class="mt-2 text-sm text-faded">
-        TEM: technical error of one reading, from repeats within a visit. Prior: how much of it is still assumed (5 %
-        for folds, 1 % for girths, common practice) while repeats are few. Error at a visit: one standard deviation with
-        marks found anew and the day in it, {{ noises.fold.learntFrom.clients > 0 ? 'learnt' : 'assumed' }} as said
-        beside. Usual marks: folds {{ TEM_MARKS.fold.trained }} % trained, {{ TEM_MARKS.fold.learning }} % learning;
-        girths {{ TEM_MARKS.girth.trained }} %.
-      </p>
+    <section
+      class="grid content-start gap-6 border-rule px-4 py-4 sm:px-6 lg:border-r"
+      aria-label="How sure each change is"
+    >
+      <SureTable v-if="span" :span="span" :units="units" :neutral="neutral" />
+      <div aria-labelledby="own-error">
+        <h2 id="own-error" class="font-semibold">
+          {{ assessor }}’s own error
+          <span class="font-normal text-faded">from the repeats of the last 180 days</span>
+        </h2>
+        <ScrollTable label="Error by site">
+          <table class="ruled mt-2">
+            <thead>
+              <tr>
+                <th scope="col">Site</th>
+                <th scope="col" class="right">TEM, %</th>
+                <th scope="col" class="right">TEM here</th>
+                <th scope="col" class="right">Error at a visit</th>
+                <th scope="col" class="right">Repeats</th>
+                <th scope="col" class="right">Prior</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="row in rows" :key="row.site" :data-tem="row.site">
+                <td class="!py-1 font-semibold">{{ row.name }}</td>
+                <td class="right !py-1">
+                  <span class="figure">{{ formatNumber(row.percent) }}</span>
+                  <span class="block text-xs text-faded">{{ row.mark }}</span>
+                </td>
+                <td class="figure right !py-1">{{ formatNumber(row.tem, 2) }} {{ row.unit }}</td>
+                <td class="figure right !py-1 font-bold">{{ formatNumber(row.visit, 2) }} {{ row.unit }}</td>
+                <td class="figure right !py-1">{{ row.repeats }}</td>
+                <td class="figure right !py-1 text-faded">{{ formatNumber(row.prior, 0) }} %</td>
+              </tr>
+            </tbody>
+          </table>
+        </ScrollTable>
+        <p class="mt-2 text-sm text-faded">
+          TEM: technical error of one reading, from repeats within a visit. Prior: how much of it is still assumed (5 %
+          for folds, 1 % for girths, common practice) while repeats are few. Error at a visit: one standard deviation
+          with marks found anew and the day in it, {{ noises.fold.learntFrom.clients > 0 ? 'learnt' : 'assumed' }} as
+          said beside. Usual marks: folds {{ TEM_MARKS.fold.trained }} % trained, {{ TEM_MARKS.fold.learning }} %
+          learning; girths {{ TEM_MARKS.girth.trained }} %.
+        </p>
+      </div>
     </section>
     <section
       class="grid grid-cols-[minmax(0,1fr)] content-start gap-6 bg-sheet px-4 py-4 sm:px-6"

@@ -40,7 +40,6 @@ const REMEDIES: Record<Remedy['id'], string> = {
   marks: 'marks found half as far off',
   conditions: 'the same hour, training and food each time',
   hand: 'the same person with the same caliper',
-  weigh: 'a week of weigh-ins in place of one',
 }
 
 const figures = computed(() => [

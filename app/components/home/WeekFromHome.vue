@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
+import { changeRow } from '#core/following'
 import { GIRTHS } from '#core/sites'
 import { answerOf } from '#core/composition'
 import { HAND_IN_CONDITIONS, HOME_PLACES } from '#core/home'
@@ -34,6 +35,10 @@ const poses = computed(() =>
     const now = props.week.photos.find((one) => one.pose === pose)
     return now ? [{ pose, now, then: props.before?.photos.find((one) => one.pose === pose) ?? null }] : []
   }),
+)
+/** Each place of the tape by its row, and what it did since last week as shown. */
+const tape = computed(() =>
+  props.week.changes.map((one) => ({ ...one, row: one.change && changeRow(one.change, props.units) })),
 )
 const change = (cm: number) => formatChange(cmToLength(cm, props.units.length))
 
@@ -82,12 +87,24 @@ function remove(id: string) {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="one in week.changes" :key="one.site" :data-girth="one.site">
+          <tr v-for="one in tape" :key="one.site" :data-girth="one.site">
             <td>{{ HOME_PLACES[one.site]?.name ?? GIRTHS[one.site].name }}</td>
-            <td class="right figure">{{ formatGirth(one.cm, units) }}</td>
+            <td class="right figure">{{ one.row?.now ?? formatGirth(one.cm, units) }}</td>
             <td class="right figure">{{ one.sinceLast === null ? '' : change(one.sinceLast) }}</td>
-            <td class="right figure">{{ one.change ? change(one.change.change) : '' }}</td>
-            <td class="pl-6"><VerdictMark v-if="one.change" :change="one.change" /></td>
+            <td class="right figure whitespace-nowrap">
+              <template v-if="one.row"
+                ><span class="text-sm text-faded">from {{ one.row.then }}</span> <strong>{{
+                  one.row.difference
+                }}</strong></template
+              >
+            </td>
+            <td class="pl-6">
+              <template v-if="one.change && one.row"
+                ><VerdictMark :change="one.change" /><span class="block text-xs text-faded">{{
+                  one.row.reason
+                }}</span></template
+              >
+            </td>
           </tr>
         </tbody>
       </table>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatNumber, formatTape, type Units } from '#core/units'
 import type { Cell } from '~/composables/useMeasuring'
-import { valueOf, sayWhy } from '#core/readings'
+import { readingsLeftOut, valueOf, sayWhy } from '#core/readings'
 import type { SheetRow } from './sheet'
 
 const props = defineProps<{
@@ -57,6 +57,11 @@ function figureOf(row: SheetRow, value: number, decimals = 1): string {
 function valueParts(row: SheetRow): [string, string] {
   const text = figureOf(row, row.state.value ?? 0, 2)
   return row.site.kind === 'fold' && text.endsWith('0') ? [text.slice(0, -1), '0'] : [text, '']
+}
+
+/** Beside the two that agree: it does not enter the value. */
+function isLeftOut({ state }: SheetRow, column: number): boolean {
+  return readingsLeftOut(state.live.map(valueOf), state.policy).includes(column - 1)
 }
 
 function isHidden(row: SheetRow): boolean {
@@ -131,11 +136,13 @@ function isTyping(row: SheetRow, column: number): boolean {
               v-else-if="readingAt(row, column)"
               type="button"
               class="kept"
+              :class="{ 'opacity-50': isLeftOut(row, column) }"
+              :title="isLeftOut(row, column) ? 'Left out of the value: the closest two count' : undefined"
               :aria-pressed="readingAt(row, column)?.id === picked"
               :aria-label="
                 isHidden(row)
                   ? `Hidden reading at ${row.site.name}: pick to strike`
-                  : `${figureOf(row, valueAt(row, column))} at ${row.site.name}, reading ${column}: pick to strike`
+                  : `${figureOf(row, valueAt(row, column))} at ${row.site.name}, reading ${column}${isLeftOut(row, column) ? ', left out of the value' : ''}: pick to strike`
               "
               @pointerdown.prevent
               @click.stop="emit('pick', readingAt(row, column)?.id ?? '')"

@@ -1,22 +1,16 @@
 <script setup lang="ts">
 import type { Composition } from '#core/composition/checkin'
-import { formatNumber } from '#core/units'
 
+/** Equations that have all they need: by name, with no figure while measuring goes on. */
 const props = defineProps<{ result: Composition }>()
 
 const MOST = 3
-const speaking = computed(() =>
-  props.result.estimates.flatMap((one) =>
-    'percent' in one ? [{ id: one.equation.id, label: one.equation.label, percent: one.percent }] : [],
-  ),
-)
+const ready = computed(() => props.result.estimates.flatMap((one) => ('percent' in one ? [one.equation.label] : [])))
 </script>
 
 <template>
-  <p v-if="speaking.length > 0" class="text-sm text-faded" data-speaking>
-    Can already speak:
-    <template v-for="(one, i) in speaking.slice(0, MOST)" :key="one.id"
-      >{{ i > 0 ? '; ' : '' }}{{ one.label }} <span class="figure">{{ formatNumber(one.percent, 1) }} %</span></template
-    ><template v-if="speaking.length > MOST">; {{ speaking.length - MOST }} more</template>
+  <p v-if="ready.length > 0" class="text-sm text-faded" data-speaking>
+    Ready: {{ ready.slice(0, MOST).join('; ')
+    }}<template v-if="ready.length > MOST">; {{ ready.length - MOST }} more</template>
   </p>
 </template>

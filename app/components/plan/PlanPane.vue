@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Day } from '#core/calendar'
-import { oddsSaid, type Noises } from '#core/following'
 import type { Against, Arrival, PlanLine } from '#core/plan'
 import type { Units } from '#core/units'
 import type { FollowedRecord } from '#shared/followed-record'
+import type { Noises } from '#core/following'
 import type { FollowedEnd } from '#shared/following'
 import type { ClientHistory } from '#shared/schemas/following'
 import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
@@ -73,7 +73,7 @@ async function saveIt(input: PlanInput) {
           </span>
           <strong class="ml-3">{{ STANDINGS[latest.standing] }}</strong>
         </p>
-        <p v-else-if="!setting" class="mt-1 text-faded">Held against it from the next check-in on.</p>
+        <p v-else-if="!setting" class="mt-1 text-faded">The next check-in shows how it goes.</p>
         <LazyPlanChart
           class="mt-2 h-80"
           :line="drawn"
@@ -109,8 +109,7 @@ async function saveIt(input: PlanInput) {
                     class="!py-1 pl-6 whitespace-nowrap"
                     :class="against.standing === 'on' ? 'text-faded' : 'font-bold'"
                   >
-                    {{ against.standing === 'on' ? 'on the plan' : against.standing }},
-                    <span class="figure text-sm font-normal">{{ oddsSaid(against.odds) }} x</span>
+                    {{ against.standing === 'on' ? 'on the plan' : against.standing }}
                   </td>
                 </template>
                 <td v-else colspan="4" class="!py-1 text-faded">cannot be compared with the start in this unit</td>
@@ -123,7 +122,7 @@ async function saveIt(input: PlanInput) {
         {{
           plan && !setting
             ? 'The check-in this plan starts from holds no such figure any more.'
-            : 'Set a target and a pace; each check-in is then held against the line, and off the plan is said only at odds of 20 and over.'
+            : 'Set a target and a pace. Each check-in is then compared with the line; off the plan is said only where it is sure.'
         }}
       </p>
     </section>

@@ -3,7 +3,9 @@ import { v7 as uuid } from 'uuid'
 import { ADULT_YEARS } from '#core/cautions'
 import { composeCheckin, type Choices } from '#core/composition'
 import { rankEquations, spreadOf } from '#core/equations'
+import { unsettledSaid } from '#core/readings'
 import { formatMass, formatNumber } from '#core/units'
+import { BROUGHT_IN } from '#shared/assessor-said'
 import { choiceOf } from '#shared/choices'
 import type { Units } from '#core/units'
 import type { FollowedEnd } from '#shared/following'
@@ -29,6 +31,7 @@ const reached = computed(() => {
   const estimate = result.value.estimate
   return estimate && 'percent' in estimate ? estimate : null
 })
+const unsettled = computed(() => unsettledSaid(result.value.session))
 const ranked = computed(() =>
   rankEquations(
     // Equations made on children say nothing about an adult.
@@ -59,8 +62,9 @@ const twoLevels = computed(
     <section class="grid content-start gap-4 border-rule px-4 py-4 sm:px-6 lg:border-r" aria-labelledby="checkin-of">
       <h2 id="checkin-of" class="text-lg font-bold">
         Check-in of {{ sayDay(end.record.day) }}
-        <span class="font-normal text-faded">measured by {{ assessor }}</span>
+        <span class="font-normal text-faded">{{ assessor === BROUGHT_IN ? assessor : `measured by ${assessor}` }}</span>
       </h2>
+      <p v-if="unsettled" class="border-l-4 border-alert pl-3 font-semibold" data-unsettled>{{ unsettled }}</p>
       <CorrectionNote v-if="result.correction" :correction="result.correction" />
       <div v-if="!neutral && reached" class="flex flex-wrap items-end gap-x-8 gap-y-2">
         <p class="text-fat">
@@ -119,7 +123,10 @@ const twoLevels = computed(
       <p v-if="end.record.note" class="border-l-4 border-rule pl-3">{{ end.record.note }}</p>
     </section>
     <section class="grid content-start gap-5 bg-sheet px-4 py-4 sm:px-6" aria-labelledby="all-equations">
-      <template v-if="!neutral">
+      <details v-if="!neutral" class="grid gap-5" data-other-equations>
+        <summary class="min-h-11 cursor-pointer py-2 text-lg font-semibold underline underline-offset-4">
+          Other equations and settings
+        </summary>
         <div>
           <h2 id="all-equations" class="font-semibold">
             Every equation these readings feed
@@ -192,7 +199,7 @@ const twoLevels = computed(
           </button>
         </p>
         <p v-else class="text-sm text-faded">Nothing chosen: each set of sites is followed with its own equation.</p>
-      </template>
+      </details>
       <h2 v-else id="all-equations" class="font-semibold">Size and shape</h2>
       <IndexTable :result="result" :units="units" :neutral="neutral" />
     </section>

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import type { Composition } from '#core/composition'
-import { valueOf, sayWhy } from '#core/readings'
+import { readingsLeftOut, sayWhy, valueOf, type SiteState } from '#core/readings'
 import { isFold, SITES } from '#core/sites'
 import { formatNumber, formatTape, type Units } from '#core/units'
 
 /** Each site's value with the readings behind it, struck ones crossed out. */
 const props = defineProps<{ result: Composition; units: Units }>()
 
+/** Ids of the readings that do not enter a site's value. */
+function leftOut({ live, policy }: SiteState): Set<string> {
+  return new Set(readingsLeftOut(live.map(valueOf), policy).map((place) => live[place]?.id ?? ''))
+}
 const rows = computed(() =>
   props.result.session.sites.map((state) => {
     const say = (value: number) => (isFold(state.site) ? formatNumber(value) : formatTape(value, props.units))
@@ -17,7 +21,12 @@ const rows = computed(() =>
       said: state.value === null ? null : say(state.value),
       readings: [...state.live, ...state.struck]
         .sort((a, b) => (a.takenAt < b.takenAt ? -1 : 1))
-        .map((reading) => ({ id: reading.id, struck: reading.struck, text: say(valueOf(reading)) })),
+        .map((reading) => ({
+          id: reading.id,
+          struck: reading.struck,
+          out: leftOut(state).has(reading.id),
+          text: say(valueOf(reading)),
+        })),
     }
   }),
 )
@@ -40,8 +49,9 @@ const rows = computed(() =>
             v-for="reading in row.readings"
             :key="reading.id"
             class="mr-3"
-            :class="{ 'line-through': reading.struck }"
-            >{{ reading.text }}</span
+            :class="{ 'line-through': reading.struck, 'opacity-50': reading.out }"
+            :data-left-out="reading.out || undefined"
+            >{{ reading.text }}<span v-if="reading.out" class="font-sans text-xs"> left out of the value</span></span
           >
           <span v-if="row.skipped" class="font-sans text-sm">left out: {{ sayWhy(row.skipped) }}</span>
           <span v-if="row.status === 'unsteady'" class="font-sans text-sm font-semibold text-alert">unsteady</span>

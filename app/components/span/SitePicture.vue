@@ -1,16 +1,17 @@
 <script setup lang="ts">
-import { Z_95 } from '#core/error'
-import type { Change, SpanSite, VerdictKind } from '#core/following'
+import { changeRow, type Change, type SpanSite, type VerdictKind } from '#core/following'
 import { SITES } from '#core/sites'
-import { formatChange, formatNumber } from '#core/units'
+import type { Units } from '#core/units'
 
 /** Site by site over a span: each fold a short line from then to now, over the error of comparing two visits. */
-const props = defineProps<{ folds: readonly SpanSite[] }>()
+const props = defineProps<{ folds: readonly SpanSite[]; units: Units }>()
+
+const rows = computed(() => props.folds.map((one) => ({ ...one, row: changeRow(one.change, props.units) })))
 
 /** Nothing is said of it, or that nothing moved. */
 const isQuiet = (verdict: VerdictKind) => verdict === 'too-early' || verdict === 'no-sign' || verdict === 'steady'
 /** Half-width of the 95 % error of the difference of two visits, mm. */
-const errorOf = ({ noise }: Change) => Z_95 * Math.SQRT2 * noise.sd
+const errorOf = ({ error }: Change) => error
 const longest = computed(() =>
   Math.max(10, ...props.folds.flatMap(({ change }) => [change.then + errorOf(change), change.now])),
 )
@@ -35,18 +36,15 @@ function across(mm: number): string {
       </tr>
     </thead>
     <tbody>
-      <tr v-for="{ site, change } in folds" :key="site" :data-site="site">
+      <tr v-for="{ site, change, row } in rows" :key="site" :data-site="site">
         <th scope="row" class="py-px pr-3 text-left font-semibold sm:w-28 sm:whitespace-nowrap">
           {{ SITES[site].name }}
           <span class="figure block text-sm leading-4 font-normal whitespace-nowrap text-faded" aria-hidden="true"
-            >{{ formatNumber(change.then) }} → {{ formatNumber(change.now) }}</span
+            >{{ row.then }} → {{ row.now }}</span
           >
         </th>
         <td class="py-px">
-          <div
-            class="relative h-7 min-w-16"
-            :title="`then ${formatNumber(change.then)}, now ${formatNumber(change.now)} mm`"
-          >
+          <div class="relative h-7 min-w-16" :title="`then ${row.then}, now ${row.now} mm; ${row.reason}`">
             <div
               class="absolute top-1.5 h-4 bg-rule"
               :style="{
@@ -69,7 +67,7 @@ function across(mm: number): string {
               class="absolute top-2 size-3 -translate-x-1/2 rounded-full bg-sum"
               :style="{ left: across(change.now) }"
             />
-            <span class="sr-only">{{ formatNumber(change.then) }}, {{ formatNumber(change.now) }}</span>
+            <span class="sr-only">{{ row.then }}, {{ row.now }}</span>
           </div>
         </td>
         <td
@@ -77,7 +75,7 @@ function across(mm: number): string {
           :class="isQuiet(change.verdict) ? 'text-faded' : 'font-bold'"
           data-change
         >
-          {{ formatChange(change.now - change.then) }}
+          {{ row.difference }}
         </td>
         <td class="py-px pl-3 text-[15px] max-sm:text-sm sm:w-28"><VerdictMark :change="change" short bare /></td>
       </tr>

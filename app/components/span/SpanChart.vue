@@ -8,6 +8,7 @@ import type { FigureSeries, Noises } from '#core/following'
 import type { Units } from '#core/units'
 import { SHOWN_AT_ONCE } from '#shared/followed-record'
 import type { FollowedEnd } from '#shared/following'
+import type { ChartEvent, DrawnPlan } from './chart-events'
 import { GRID, spanOption } from './span-option'
 import { chartCourses, chartSeries, drawnSeries, type ChartCourses } from './span-series'
 import { chartColours } from './theme'
@@ -25,8 +26,11 @@ const props = defineProps<{
   to: number
   noises: Noises
   units: Units
-  byWeek: boolean
   neutral: boolean
+  /** One figure alone, large; null: all. */
+  only: 'fat' | 'lean' | 'sum' | null
+  plan: DrawnPlan | null
+  events: readonly ChartEvent[]
 }>()
 const emit = defineEmits<{ drawn: [] }>()
 const theme = useTheme()
@@ -41,7 +45,7 @@ const now = computed(() => props.ends[props.to])
 const reference = computed(() => {
   const end = now.value
   const { estimate } = end?.result ?? {}
-  return `${estimate?.equation.id} ${end?.facts.protocol.id} ${props.byWeek}`
+  return `${estimate?.equation.id} ${end?.facts.protocol.id}`
 })
 const series = shallowRef<ReturnType<typeof chartSeries> | null>(null)
 const courses = shallowRef<ChartCourses | null>(null)
@@ -52,7 +56,7 @@ let isShown = false
 function drawPoints(): void {
   const reached = now.value
   if (!reached) return
-  const opens = props.to === props.ends.length - 1 && !props.byWeek ? props.opening : null
+  const opens = props.to === props.ends.length - 1 ? props.opening : null
   series.value = opens ? drawnSeries(opens, props.units) : chartSeries(props.ends, reached, props)
 }
 
@@ -103,9 +107,21 @@ const option = computed(() => {
     first: first.value,
     last: last.value,
     courses: courses.value,
+    only: props.only,
+    plan: props.plan,
   })
 })
 
+/** Where events stand on the chart, as CSS. */
+const marks = computed(() => {
+  const length = Math.max(1, last.value - first.value)
+  const inner = `(100% - ${GRID.left + GRID.right}px)`
+  return props.events.map(({ at, words }, i) => ({
+    words,
+    number: i + 1,
+    left: `calc(${GRID.left}px + ${inner} * ${(at - first.value) / length})`,
+  }))
+})
 /** The span shaded over the chart: left and width as CSS, so that dragging a jaw moves one box and redraws no chart. */
 const shade = computed(() => {
   const length = Math.max(1, last.value - first.value)
@@ -151,6 +167,17 @@ defineExpose({ picture })
 <template>
   <div ref="box" class="relative">
     <div class="absolute top-[5%] bottom-[8%] bg-wash print:hidden" :style="shade" aria-hidden="true" />
+    <div
+      v-for="mark in marks"
+      :key="mark.number"
+      class="absolute top-[3%] bottom-[8%] z-10 w-4 -translate-x-1/2 border-ink/40 text-center text-[11px] leading-4"
+      :style="{ left: mark.left }"
+      :title="mark.words"
+      aria-hidden="true"
+    >
+      <span class="block rounded-full bg-ink text-paper">{{ mark.number }}</span>
+      <span class="mx-auto block h-[calc(100%-16px)] w-px border-l border-dotted border-ink/50" />
+    </div>
     <VChart
       ref="chart"
       class="absolute inset-0"

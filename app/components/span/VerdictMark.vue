@@ -1,11 +1,18 @@
 <script setup lang="ts">
-import { oddsSaid, oddsSentence, VERDICT_WORDS, verdictSaid, type Change } from '#core/following'
+import { VERDICT_WORDS, verdictSaid, type Change } from '#core/following'
 
 /**
- * A verdict as a small balance, a word and the odds: the bar tilts with the log of the odds, level where there is no sign
- * of a change; its scale has ticks at 3 and 20.
+ * The sign of a change as a small balance and words: the bar tilts with the log of the odds, level where there is no sign
+ * of a change; its scale has ticks at 3 and 20. Why it is so stands beside it, in the row.
  */
-const props = defineProps<{ change: Pick<Change, 'change' | 'verdict' | 'odds'>; short?: boolean; bare?: boolean }>()
+const props = defineProps<{
+  change: Pick<Change, 'change' | 'verdict' | 'odds'>
+  short?: boolean
+  /** On a phone the mark stands alone; its words are read out and in its title. */
+  bare?: boolean
+  /** The same already under 1100 px. */
+  wordsGo?: boolean
+}>()
 
 const FULL = 1000
 const ANGLE = 34
@@ -28,16 +35,14 @@ const ticks = computed(() =>
     return { x: WIDTH / 2 + ARM * Math.cos(angle), y: MIDDLE + ARM * Math.sin(angle) }
   }),
 )
-/** "34 x"; where no change is the likelier, how far is left to the title. */
-const odds = computed(() => (props.change.odds < 1 ? 'under 1 x' : `${oddsSaid(props.change.odds)} x`))
 const words = computed(() => (props.short ? VERDICT_WORDS[props.change.verdict].short : verdictSaid(props.change)))
 </script>
 
 <template>
   <span
-    class="inline-flex flex-wrap items-center gap-x-1.5 sm:flex-nowrap sm:whitespace-nowrap"
+    class="inline-flex items-center gap-x-1.5 sm:whitespace-nowrap"
     :data-verdict="change.verdict"
-    :title="oddsSentence(change.odds)"
+    :title="verdictSaid(change)"
   >
     <svg viewBox="0 0 30 18" class="h-[18px] w-[30px] shrink-0" aria-hidden="true">
       <line
@@ -64,9 +69,11 @@ const words = computed(() => (props.short ? VERDICT_WORDS[props.change.verdict].
       />
     </svg>
     <span
-      :class="[settled || change.verdict === 'some-sign' ? 'font-bold' : 'text-faded', { 'max-sm:sr-only': bare }]"
+      :class="[
+        settled || change.verdict === 'some-sign' ? 'font-bold' : 'text-faded',
+        { 'max-sm:sr-only': bare, 'max-[1100px]:sr-only': wordsGo },
+      ]"
       >{{ words }}</span
     >
-    <span v-if="!short" class="figure text-sm text-faded" data-odds>{{ odds }}</span>
   </span>
 </template>

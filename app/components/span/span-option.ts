@@ -1,6 +1,7 @@
 import type { EChartsCoreOption } from 'echarts/core'
 import { formatNumber, type Units } from '#core/units'
 import { course, whiskers, type Drawn } from './behind'
+import type { DrawnPlan } from './chart-events'
 import { chartBase, timeAxis, valueAxis } from './chart-parts'
 import type { ChartCourses, ChartSeries, CoursePlace } from './span-series'
 import type { ChartColours } from './theme'
@@ -21,7 +22,7 @@ const FEW_MONTHS_MS = 120 * 24 * 60 * 60 * 1000
 const DENSE = 80
 
 /** A line of the chart with the course through it. */
-type Followed = Drawn & { course: readonly CoursePlace[] }
+type Followed = Drawn & { id: string; course: readonly CoursePlace[] }
 
 /** Fat and lean get ranges of the same length, so that a kilogram is as tall in one as in the other. */
 function ranges(lines: readonly Followed[]): { min: number; max: number }[] {
@@ -58,7 +59,7 @@ function pointSeries({ name, colour, grid, symbol, points }: Drawn, sheet: strin
   const others = pairs(false)
   return [
     { ...common, symbol, data: pairs(true), lineStyle: { width: 0 }, itemStyle: { color: colour } },
-    // What cannot be held against the later check-in stands apart: open and dashed.
+    // What cannot be compared with the later check-in stands apart: open and dashed.
     ...(others.length > 0
       ? [
           {
@@ -71,6 +72,21 @@ function pointSeries({ name, colour, grid, symbol, points }: Drawn, sheet: strin
         ]
       : []),
   ]
+}
+
+/** The way planned: a thin dotted line. */
+function planSeries({ points }: DrawnPlan, { grid, colour }: Drawn) {
+  return {
+    type: 'line',
+    name: 'plan',
+    xAxisIndex: grid,
+    yAxisIndex: grid,
+    data: points,
+    showSymbol: false,
+    silent: true,
+    lineStyle: { color: colour, width: 1.5, type: 'dotted' },
+    z: 2,
+  }
 }
 
 /** How far the level may sit from the equation's line, after a figure's name: it is the same at every check-in. */
@@ -91,13 +107,18 @@ export interface SpanPicture {
   last: number
   /** Null: not worked out yet. */
   courses: ChartCourses | null
+  /** One figure alone, large. */
+  only?: 'fat' | 'lean' | 'sum' | null
+  /** The way a plan means its figure to go. */
+  plan?: DrawnPlan | null
 }
 
 /** Lean mass, fat mass and sum of folds over time: smoothed course with its band, check-ins with the error of measuring. */
 export function spanOption(series: ChartSeries, picture: SpanPicture): EChartsCoreOption {
-  const { units, colours, sumName, massHidden, first, last, courses } = picture
+  const { units, colours, sumName, massHidden, first, last, courses, only = null, plan = null } = picture
   const all: Followed[] = [
     {
+      id: 'lean',
       name: `Lean, ${units.mass}`,
       colour: colours.lean,
       grid: 0,
@@ -106,6 +127,7 @@ export function spanOption(series: ChartSeries, picture: SpanPicture): EChartsCo
       course: courses?.lean ?? [],
     },
     {
+      id: 'fat',
       name: `Fat, ${units.mass}`,
       colour: colours.fat,
       grid: 1,
@@ -114,6 +136,7 @@ export function spanOption(series: ChartSeries, picture: SpanPicture): EChartsCo
       course: courses?.fat ?? [],
     },
     {
+      id: 'sum',
       name: `${sumName}, mm`,
       colour: colours.sum,
       grid: 2,
@@ -123,6 +146,7 @@ export function spanOption(series: ChartSeries, picture: SpanPicture): EChartsCo
     },
   ]
   const girths = series.girths.map(({ name, points }, i): Followed => ({
+    id: name,
     name,
     colour: colours.girth,
     grid: 3,
@@ -131,7 +155,7 @@ export function spanOption(series: ChartSeries, picture: SpanPicture): EChartsCo
     course: courses?.girths[i] ?? [],
   }))
   const drawn = [...all, ...girths]
-    .filter(({ grid, points }) => points.length > 0 && (grid >= 2 || !massHidden))
+    .filter(({ id, grid, points }) => points.length > 0 && (grid >= 2 || !massHidden) && (!only || id === only))
     .slice(0, 4)
   const lines = drawn.map((line, i) => ({ ...line, grid: i }))
   const grids =
@@ -174,6 +198,7 @@ export function spanOption(series: ChartSeries, picture: SpanPicture): EChartsCo
       ...course(line, line.course),
       whiskers(line),
       ...pointSeries(line, colours.sheet),
+      ...(plan?.figure === line.id ? [planSeries(plan, line)] : []),
     ]),
   }
 }

@@ -40,7 +40,6 @@ export interface ChartCourses {
 interface ChartSettings {
   noises: Noises
   units: Units
-  byWeek: boolean
 }
 
 /** Points of lean, fat and sum, in the person's units; fat and lean carry the level's band. */

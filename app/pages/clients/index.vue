@@ -3,7 +3,6 @@ import ArrowDown from '@lucide/vue/dist/esm/icons/arrow-down.mjs'
 import ArrowUp from '@lucide/vue/dist/esm/icons/arrow-up.mjs'
 import Plus from '@lucide/vue/dist/esm/icons/plus.mjs'
 import { createColumnHelper, FlexRender, getCoreRowModel, useVueTable, type SortingState } from '@tanstack/vue-table'
-import { formatChange, formatMass, formatMassChange, formatNumber } from '#core/units'
 import type { ClientFigure, ClientFilter, ClientLine, ClientPage, ClientSort } from '#shared/schemas/client'
 import FigureCell from '~/components/client/FigureCell.vue'
 import MeasureCell from '~/components/client/MeasureCell.vue'
@@ -66,20 +65,8 @@ watch(
   (query) => (q.value = String(query ?? '')),
 )
 
-const mass = (figure: ClientFigure | null) =>
-  figure && {
-    value: formatMass(figure.value, store.units),
-    change: figure.change && formatMassChange(figure.change.change, store.units),
-    since: figure.change && sayDay(figure.change.since),
-    verdict: figure.change,
-  }
-const plain = (figure: ClientFigure | null) =>
-  figure && {
-    value: formatNumber(figure.value),
-    change: figure.change && formatChange(figure.change.change),
-    since: figure.change && sayDay(figure.change.since),
-    verdict: figure.change,
-  }
+const cellOf = (figure: 'fat' | 'lean' | 'sum', of: ClientFigure | null) =>
+  h(FigureCell, { figure, of, units: store.units })
 
 const column = createColumnHelper<ClientLine>()
 const columns = computed(() => [
@@ -87,26 +74,28 @@ const columns = computed(() => [
   column.accessor('fat', {
     header: `Fat, ${store.units.mass}`,
     cell: ({ getValue, row }) =>
-      row.original.neutral
-        ? h('span', { class: 'text-faded' }, 'neutral')
-        : h(FigureCell, { figure: mass(getValue()) }),
+      row.original.neutral ? h('span', { class: 'text-faded' }, 'neutral') : cellOf('fat', getValue()),
   }),
   column.accessor('lean', {
     header: `Lean, ${store.units.mass}`,
-    cell: ({ getValue }) => h(FigureCell, { figure: mass(getValue()) }),
+    cell: ({ getValue }) => cellOf('lean', getValue()),
+    meta: { goes: 'max-lg:hidden' },
   }),
   column.accessor('sum', {
     header: 'Sum, mm',
-    cell: ({ getValue }) => h(FigureCell, { figure: plain(getValue()) }),
+    cell: ({ getValue }) => cellOf('sum', getValue()),
+    meta: { goes: 'max-md:hidden' },
   }),
   column.accessor('lastDay', {
     id: 'last',
     header: 'Last measured',
+    meta: { goes: 'max-[900px]:hidden' },
     cell: ({ getValue }) => (getValue() ? sayAgo(getValue() ?? '') : 'not yet'),
   }),
   column.accessor('nextOn', {
     id: 'next',
     header: 'Next',
+    meta: { goes: 'max-sm:hidden' },
     cell: ({ getValue }) => {
       const day = getValue()
       if (!day) return ''
@@ -189,7 +178,7 @@ function openFirst() {
               v-for="header in table.getFlatHeaders()"
               :key="header.id"
               scope="col"
-              :class="{ right: header.column.columnDef.meta?.right }"
+              :class="[header.column.columnDef.meta?.goes, { right: header.column.columnDef.meta?.right }]"
               :aria-sort="header.column.getCanSort() ? sortWord(header.column.getIsSorted()) : undefined"
             >
               <span v-if="!header.column.getCanSort()" class="sr-only">Measure</span>
@@ -211,7 +200,7 @@ function openFirst() {
               v-for="cell in row.getVisibleCells()"
               :key="cell.id"
               class="whitespace-nowrap"
-              :class="{ right: cell.column.columnDef.meta?.right }"
+              :class="[cell.column.columnDef.meta?.goes, { right: cell.column.columnDef.meta?.right }]"
             >
               <FlexRender :render="cell.column.columnDef.cell" :props="cell.getContext()" />
             </td>

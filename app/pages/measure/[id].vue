@@ -87,6 +87,11 @@ watch(current, (site) => site && devices.tellSite(site.id), { immediate: true })
 watch(cell, count.reset)
 watch(session.discarded, () => navigateTo('/'))
 
+/** The result starts covered where the client can see the screen. */
+const startsCovered = computed(() => {
+  const cover = store.me?.habits.cover ?? 'first'
+  return cover === 'always' || (cover === 'first' && facts.value?.last === null)
+})
 /** What the client may see here shows no percent, mass or weight. */
 const neutral = computed(() => facts.value !== null && isNeutral(facts.value.client, todayHere()))
 const kept = useKeptWord(() => Boolean(record.value?.finishedAt))
@@ -260,6 +265,8 @@ useMeasuringKeys({
           :sum-name="protocol.sumName"
           :neutral="neutral"
           :conversion="facts.choices?.conversion"
+          :record="{ ...record, ...session.session.value }"
+          :covered="startsCovered"
           class="result min-h-0 flex-1 overflow-y-auto"
         />
         <div class="skips flex shrink-0 gap-2">

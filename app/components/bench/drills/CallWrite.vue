@@ -101,8 +101,8 @@ defineExpose({ again })
     <form class="grid content-start gap-3" novalidate @submit.prevent="write">
       <template v-if="!score">
         <p class="text-lg">
-          {{ CALLS }} values are called. Write each down as it was called; question one that cannot be, held against
-          last time.
+          {{ CALLS }} values are called. Write each down as it was called; question one that cannot be right after last
+          time.
         </p>
         <button v-if="!begun" class="press press-first min-h-16 text-xl" data-begin>Begin</button>
         <template v-else>

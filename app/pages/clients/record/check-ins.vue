@@ -3,7 +3,7 @@ import { useMe } from '~/stores/me'
 
 const store = useMe()
 const { followed } = useFollowed()
-const { record, history, span, neutral } = followed
+const { record, history, neutral } = followed
 </script>
 
 <template>
@@ -12,7 +12,6 @@ const { record, history, span, neutral } = followed
       :record="record"
       :voided="history?.voided ?? []"
       :brought="history?.brought ?? []"
-      :by-week="span?.byWeek ?? false"
       :units="store.units"
       :neutral="neutral"
       @voided="followed.take"

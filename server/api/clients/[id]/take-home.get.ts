@@ -24,6 +24,7 @@ export default defineRoute({ access: 'coach', proof: 'second', looked: 'client' 
     studioId: who.studioId,
     studio: me.studio.name,
     units: unitsOf(me),
+    figure: query.figure,
     fromId: query.from ?? null,
     toId: query.to ?? null,
     today: localDay(Date.now(), me.studio.timeZone),

@@ -3,6 +3,7 @@ import { findProtocol } from '../../core/protocols'
 import { isFold, SITES, type SiteId } from '../../core/sites'
 import { massToKg } from '../../core/units'
 import { dayCell, type CellValue, type SheetFacts } from '../../exchange/workbook'
+import { changesSheet } from './changes-sheet'
 import type { ExportedRecord } from './records'
 
 type Records = () => AsyncIterable<ExportedRecord>
@@ -199,6 +200,7 @@ export function sheetsOf(records: Records, names: ReadonlyMap<string, string>): 
     checkins(records, names),
     readings(records),
     results(records),
+    changesSheet(records),
     weighIns(records),
     plans(records),
   ]

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type CheckinFacts, type SpanEnd } from '../../core/composition'
+import { composeCheckin, type SpanEnd } from '../../core/composition'
 import { composeSpan } from '../../core/following'
 import { gradientOf } from '../../core/error'
 import { findEquation } from '../../core/equations'

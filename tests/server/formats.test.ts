@@ -9,8 +9,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import Papa from 'papaparse'
 import { localDay } from '../../core/calendar'
 import { composeCheckin } from '../../core/composition'
+import { changeRow, numberShown } from '../../core/following'
 import { incomingBundle } from '../../exchange/fhir/bundle-in'
 import { checkinFacts } from '../../shared/checkin-facts'
+import { followRecord, spanOfRecord } from '../../shared/followed-record'
 import type { LookedAt } from '../../shared/schemas/data'
 import type { Store } from '../../server/db/database'
 import { booking, checkin, client, staff, studio } from '../../server/db/schema'
@@ -28,6 +30,8 @@ import { memoryShelf } from '../../server/ports/shelf'
 import { folderPhotos } from '../../server/ports/photo-store'
 import { everyCaliper } from '../../server/repositories/calipers'
 import { findClient } from '../../server/repositories/clients'
+import { findHistory } from '../../server/repositories/history'
+import { takeHomeFacts } from '../../server/take-home/facts'
 import { listCheckins } from '../../server/repositories/checkins'
 import { listWeighIns } from '../../server/repositories/weigh-ins'
 import type { SignedIn } from '../../server/repositories/staff'
@@ -288,11 +292,55 @@ describe('a workbook', () => {
     expect(readings.length).toBe(csv.length)
   })
 
+  it('says every change as the screens and the page to take home do, digit for digit', async () => {
+    const [, ...rows] = await readSheet(fileOf('workbook'), 'Changes')
+    const units = { mass: 'kg', length: 'cm' } as const
+    let compared = 0
+    for (const name of ['Maren Osk', 'Petra Lindqvane', 'Oskar Brandeth']) {
+      const [person] = await full.database.select().from(client).where(eq(client.name, name))
+      const found = person && (await findClient(full.database, runa, person.id))
+      if (!found) throw new Error(`no ${name}`)
+      const history = await findHistory(full.database, runa, found)
+      const span = spanOfRecord(followRecord(history)).span
+      const page = takeHomeFacts({
+        history,
+        studio: 'Reedwater Rowing Club',
+        units,
+        fromId: null,
+        toId: null,
+        neutral: false,
+        today: '2026-12-01',
+        energyOffered: false,
+      })
+      const own = rows.filter(([client]) => client === name)
+      const printed = [...(page?.figures ?? []), ...(page?.folds ?? []), ...(page?.girths ?? [])]
+      for (const change of [...(span?.folds ?? []), ...(span?.girths ?? [])]
+        .map((one) => one.change)
+        .concat(span?.fat ?? [], span?.lean ?? [], span?.weight ?? [])) {
+        const row = changeRow(change, units)
+        const said = [row.then, row.now, row.difference].map(numberShown)
+        expect(numberShown(row.difference)).toBeCloseTo(numberShown(row.now) - numberShown(row.then), 9)
+        const inFile = own.filter(
+          ([, , , , then, now, difference]) => then === said[0] && now === said[1] && difference === said[2],
+        )
+        expect([name, change.figure, inFile.map((cells) => cells[8])]).toEqual([
+          name,
+          change.figure,
+          expect.arrayContaining([row.sign]),
+        ])
+        const onPaper = printed.find((one) => one.then === row.then && one.now === row.now && one.sign === row.sign)
+        expect([change.figure, onPaper?.difference]).toEqual([change.figure, `${row.difference} ${row.differenceUnit}`])
+        compared += 1
+      }
+    }
+    expect(compared).toBeGreaterThan(20)
+  })
+
   it('has its first row frozen and holds no formula', async () => {
     const { unzipSync, strFromU8 } = await import('fflate')
     const parts = unzipSync(readFileSync(fileOf('workbook')))
     const sheets = Object.keys(parts).filter((name) => name.startsWith('xl/worksheets/sheet'))
-    expect(sheets).toHaveLength(6)
+    expect(sheets).toHaveLength(7)
     for (const name of sheets) {
       const xml = strFromU8(parts[name] ?? new Uint8Array())
       expect(xml).toContain('state="frozen"')

@@ -226,7 +226,8 @@ const band = computed(() => {
 @media (max-width: 639px) {
   .row {
     display: grid;
-    grid-template-columns: 1fr auto 44px;
+    grid-template-columns: 1fr auto auto;
+    column-gap: 10px;
     align-items: baseline;
   }
   .row th {

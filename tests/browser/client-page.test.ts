@@ -41,10 +41,10 @@ describe('neutral mode', () => {
     expect(await coach.textOf('[data-trained]')).toBe('Calm starts, well rowed.')
     await studio.audit('a neutral record')
     // The coach's own look: folds at one press, percent and masses with a reason.
-    await coach.click('button', 'Neutral')
+    await coach.more('Show numbers')
     await coach.sees('Sum of')
     expect(await words()).not.toMatch(/60\.0|Lean/)
-    await coach.click('button', 'Percent and masses')
+    await coach.more('Percent and masses')
     await coach.sees('Show numbers for Neutral Rower?')
     await studio.audit('leaving neutral mode')
     await coach.click('button', 'Show numbers')

@@ -116,7 +116,7 @@ describe('data that leaves and is kept', () => {
   it('of one client is handed over, and erased by their name', async () => {
     await coach.click('nav a', 'Clients')
     await coach.click('a', 'Joris Fen')
-    await coach.click('a', 'Change')
+    await coach.more('Edit details')
     await coach.click('[data-own-data] button', 'Make their own file')
     await coach.page.waitForSelector('[data-own-data] [data-made]')
     await studio.audit('own data')

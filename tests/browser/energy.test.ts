@@ -35,8 +35,8 @@ async function openEnergy(id: string, whole = true) {
 /** Looks past neutral mode, with a reason. */
 async function shownWhole() {
   await coach.page.waitForSelector('[data-neutral-record]')
-  await coach.click('button', 'Neutral')
-  await coach.click('button', 'Percent and masses')
+  await coach.more('Show numbers')
+  await coach.more('Percent and masses')
   await coach.fill('[name="neutralReason"]', 'The care team asks for it.')
   await coach.click('button', 'Show numbers')
   // What lies under the dialog takes no click before it has closed.
@@ -236,7 +236,7 @@ describe('somebody who may have no deficit', () => {
   it('sees nothing of it in neutral mode', async () => {
     const id = await measured('Ada Reedmere', { flags: ['neutral-wish'] })
     await coach.open(`/clients/${id}`)
-    await coach.click('button', 'Neutral')
+    await coach.more('Show numbers')
     await coach.click(VIEW, 'Energy')
     await coach.sees('Neutral mode shows no energy')
     expect(await coach.page.$('[data-expenditure]')).toBeNull()

@@ -128,6 +128,10 @@ describe('the main job, from an empty installation to the trend', () => {
   })
 
   it('shows the result without being asked, equal to one computed independently', async () => {
+    // A first visit starts covered: the client can see the screen.
+    expect(await coach.page.$('[data-percent]')).toBeNull()
+    await studio.audit('result covered')
+    await coach.click('[data-cover]', 'Show the result')
     expect(await coach.textOf('[data-percent]')).toBe(percent.toFixed(1))
     expect(await coach.textOf('[data-sum]')).toBe(sum.toFixed(1))
     expect(await coach.textOf('[data-density]')).toBe(density.toFixed(4))
@@ -200,12 +204,12 @@ describe('the main job, from an empty installation to the trend', () => {
     await coach.keys('Enter')
     await coach.at('/clients')
     await coach.click('td a', 'Maren Osk')
-    await coach.click('a', 'Change')
+    await coach.more('Edit details')
     await coach.click('button', 'Archive client')
     await coach.sees('No clients yet.')
     await coach.click('input[type="checkbox"]')
     await coach.click('td a', 'Maren Osk')
-    await coach.click('a', 'Change')
+    await coach.more('Edit details')
     await coach.click('button', 'Bring back from the archive')
     await coach.startMeasuring()
   })

@@ -12,7 +12,7 @@ let api: Caller
 beforeAll(async () => {
   studio = await openStudio()
   ;({ coach, api } = studio)
-  await api.send('PUT', '/api/me/habits', { skipMarking: true })
+  await api.send('PUT', '/api/me/habits', { skipMarking: true, cover: 'never' })
 })
 afterAll(() => studio.close())
 

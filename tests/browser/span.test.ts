@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import type { HTTPRequest } from 'puppeteer-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { oddsSaid, type Span } from '../../core/following'
+import { type Span } from '../../core/following'
 import { followRecord, spanOfRecord } from '../../shared/followed-record'
 import type { ClientHistory } from '../../shared/schemas/following'
 import { type Caller, LEAD, someClient } from '../support/api'
@@ -70,15 +70,15 @@ afterAll(() => studio.close())
 
 async function figure(
   id: string,
-): Promise<{ now: string; change: string; interval: string; verdict: string; odds: string }> {
+): Promise<{ then: string; now: string; change: string; reason: string; verdict: string }> {
   return coach.page.$eval(`[data-figure="${id}"]`, (box) => {
     const say = (css: string) => box.querySelector(css)?.textContent.trim() ?? ''
     return {
+      then: say('[data-then]'),
       now: say('[data-now]'),
       change: say('[data-change]'),
-      interval: say('[data-interval]'),
+      reason: say('[data-reason]'),
       verdict: box.querySelector('[data-verdict]')?.getAttribute('data-verdict') ?? '',
-      odds: say('[data-odds]'),
     }
   })
 }
@@ -101,10 +101,10 @@ async function expectSpan(a: number, b: number): Promise<Span> {
     const change = span[id as 'fat']
     if (!change) throw new Error(`${id} is not compared`)
     expect(shown.now, `${id} now`).toBe(now.toFixed(1))
-    expect(shown.change, `${id} change`).toBe(signed(change.change))
-    expect(shown.interval, `${id} interval`).toBe(`(${signed(change.low)} to ${signed(change.high)})`)
+    // What the page prints subtracts.
+    expect(shown.change, `${id} difference`).toBe(signed(Number(shown.now) - Number(shown.then)))
+    expect(shown.reason, `${id} reason`).toContain(`± ${change.error.toFixed(1)}`)
     expect(shown.verdict, `${id} verdict`).toBe(change.verdict)
-    expect(shown.odds, `${id} odds`).toBe(change.odds < 1 ? 'under 1 x' : `${oddsSaid(change.odds)} x`)
   }
   return span
 }
@@ -131,10 +131,10 @@ describe('the span', () => {
     const span = await expectSpan(1, 2)
     expect(span.sum?.verdict).toBe('too-early')
     await coach.sees('No sure change yet of fat, lean mass and weight.')
-    await coach.sees('Too early to say: the sum may have changed by')
+    await coach.sees('Too early to say: the sum went from')
     expect(await coach.textOf('[data-searched]')).toBe('picked after')
     await coach.sees('You picked this start after the fact, so stronger proof is asked.')
-    await coach.sees('error assumed, not yet measured here')
+    await coach.sees('Using the usual error until yours is known.')
   })
 
   it('judges a big one by its whole history, each site apart', async () => {
@@ -146,6 +146,7 @@ describe('the span', () => {
     expect(await coach.textOf('[data-site="thigh"] [data-change]')).toBe('−5.0')
     expect(await coach.textOf('[data-length]')).toBe('9 weeks, 3 check-ins')
     expect(await coach.page.$$eval('[data-line]', (lines) => lines.length)).toBe(3)
+    expect(await coach.textOf('[data-lead]')).toMatch(/fat (went|since)|of fat/i)
     await studio.audit('span')
   })
 
@@ -166,9 +167,9 @@ describe('the span', () => {
     await coach.page.mouse.move(second + 4, jaw.y, { steps: 8 })
     await coach.page.mouse.up()
     await expectSpan(0, 1)
-    await coach.click('[data-shortcuts] button', 'First to last')
+    await coach.click('[data-shortcuts] button', 'From the first')
     await coach.sees('Subscapular alone')
-    await coach.click('[data-shortcuts] button', 'Last two')
+    await coach.click('[data-shortcuts] button', 'Since last time')
     await coach.page.focus('[data-jaw="to"]')
     await coach.keys('ArrowLeft')
   })
@@ -201,17 +202,19 @@ describe('the span', () => {
   })
 
   it('shows no number in neutral mode', async () => {
-    await coach.click('button', 'Neutral')
+    await coach.more('Hide numbers')
     await coach.page.waitForSelector('[data-neutral-record]')
     expect(await coach.page.$('[data-figure]')).toBeNull()
+    await coach.click('[data-more]')
     expect(await coach.page.$eval('a[download]', (link) => link.getAttribute('href'))).toContain('neutral=true')
-    await coach.click('button', 'Neutral')
+    await coach.click('[role="menu"] button', 'Show numbers')
   })
 })
 
 describe('the result of a check-in', () => {
   it('ranks every equation on one scale and records the one to follow with', async () => {
     await tab('Check-in')
+    await coach.click('[data-other-equations] summary')
     await coach.sees('Every equation these readings feed')
     expect(await coach.textOf('[data-result-view] [data-percent]')).toBe(percentOf(VISITS[2].values).toFixed(1))
     expect(await coach.textOf('[data-value="thigh"] td:last-child')).toBe('17.0mm')
@@ -235,15 +238,16 @@ describe('the result of a check-in', () => {
     await coach.choose('conversion', 'siri')
     await coach.click('button', 'Back to each set’s own equation')
     await coach.page.waitForFunction(
-      (wanted: string) => document.querySelector('[data-figure="percent"] [data-now]')?.textContent === wanted,
+      (wanted: string) => document.querySelector('[data-result-view] [data-percent]')?.textContent === wanted,
       {},
       percentOf(VISITS[2].values).toFixed(1),
     )
-    expect((await figure('percent')).now).toBe(percentOf(VISITS[2].values).toFixed(1))
+    // The change has its line here, and the page on its own view.
+    expect(await coach.textOf('[data-folded]')).toMatch(/Sum/)
   })
 
   it('shows the assessor’s own error, what better technique would make of it, and the simulation agreeing', async () => {
-    await tab('Error')
+    await tab('How sure')
     // Three repeats without a difference shrink the prior's 5 %, of weight 10.
     const share = 100 * Math.sqrt((10 * 0.05 ** 2) / 13)
     expect(await coach.textOf('[data-tem="thigh"] .figure')).toBe(share.toFixed(1))
@@ -278,26 +282,26 @@ describe('the views of a record', () => {
   const viewNow = () => coach.textOf(`${VIEW}[aria-current="page"]`)
 
   it('have addresses: back, forward, reload and a link lead to them', async () => {
-    await tab('Error')
+    await tab('How sure')
     await coach.page.waitForSelector('[data-error-view]')
-    await tab('Weight diary')
+    await tab('Weight')
     await coach.page.waitForSelector('[data-diary]')
     expect(new URL(coach.page.url()).pathname).toBe(`${page}/diary`)
     await coach.page.goBack()
     await coach.page.waitForSelector('[data-error-view]')
-    expect(await viewNow()).toBe('Error')
+    expect(await viewNow()).toBe('How sure')
     await coach.page.goForward()
     await coach.page.waitForSelector('[data-diary]')
     await coach.page.reload()
     await coach.page.waitForSelector('[data-diary]')
-    expect(await viewNow()).toBe('Weight diary')
+    expect(await viewNow()).toBe('Weight')
     // Moving between the views fetches nothing anew.
     const histories = () =>
       coach.page.evaluate(
         () => performance.getEntriesByType('resource').filter(({ name }) => name.endsWith('/history')).length,
       )
     const before = await histories()
-    for (const view of ['Error', 'Plan', 'Span']) await tab(view)
+    for (const view of ['How sure', 'Plan', 'Change']) await tab(view)
     await coach.page.waitForSelector('[data-words]')
     expect(await histories()).toBe(before)
     await coach.page.goto(`${studio.server.address}${page}/check-ins`)
@@ -310,7 +314,7 @@ describe('the weight diary', () => {
   const day = (ago: number) => new Date(Date.now() - ago * 86_400_000).toISOString().slice(0, 10)
 
   it('shows a paste line by line, stores nothing of it while a line is wrong, then all', async () => {
-    await tab('Weight diary')
+    await tab('Weight')
     await coach.click('button', 'Paste a diary')
     const lines = [
       `${day(9)} 71,4`,
@@ -393,7 +397,7 @@ describe('photographs', () => {
   }
 
   it('cannot be taken without consent on record', async () => {
-    await tab('Photographs')
+    await tab('Photos')
     await coach.sees('Consent to photographs is not on record.')
     expect(await coach.page.$('[data-pose] button')).toBeNull()
     await coach.click('[data-no-consent] a', 'Change')
@@ -419,18 +423,20 @@ describe('photographs', () => {
   }
 
   it('are added with last time’s outline over them, aligned, compared and taken away', async () => {
+    await tab('Change')
     await coach.page.waitForSelector('[data-jaw="to"]')
     // First at the check-in before the last one of the same set, then at the one after it.
     for (const [place, colour] of [
       ['before', '#7d8c92'],
       ['last', '#6f7f86'],
     ] as const) {
-      await coach.click('[data-shortcuts] button', 'Last two')
+      await tab('Change')
+      await coach.click('[data-shortcuts] button', 'Since last time')
       if (place === 'before') {
         await coach.page.focus('[data-jaw="to"]')
         await coach.keys('ArrowLeft')
       }
-      await tab('Photographs')
+      await tab('Photos')
       const letOutlineCome = place === 'last' ? await heldBack('/address') : null
       await coach.click('[data-pose="front"] button', 'Add front')
       if (letOutlineCome) {
@@ -522,7 +528,7 @@ describe('clients and phone', () => {
     await phone.signIn(LEAD)
     await phone.open(page)
     await phone.sees('What can be compared')
-    for (const view of ['Span', 'Check-in', 'Weight diary', 'Photographs', 'Error', 'All check-ins']) {
+    for (const view of ['Change', 'Check-in', 'Weight', 'Photos', 'How sure', 'All check-ins']) {
       await phone.tap(VIEW, view)
       expect(await phone.overflow(), view).toBeLessThanOrEqual(0)
       expect(await phone.seriousFindings(), view).toEqual([])

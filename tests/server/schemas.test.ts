@@ -43,7 +43,7 @@ const BODIES: Record<string, { schema: z.ZodType; fits: Record<string, unknown> 
   },
   'own units': { schema: ownUnitsInput, fits: { massUnit: 'lb', lengthUnit: null } },
   studio: { schema: studioInput, fits: { name: 'Reedwater', massUnit: 'kg', lengthUnit: 'in', timeZone: 'UTC' } },
-  habits: { schema: habitsInput, fits: { skipMarking: true, readback: false, sounds: true } },
+  habits: { schema: habitsInput, fits: { skipMarking: true, readback: false, sounds: true, cover: 'first' } },
   coach: { schema: staffInput, fits: { name: account.name, email: account.email, role: 'coach' } },
   caliper: { schema: caliperInput, fits: { id, name: 'Steel, bench', resolutionMm: 0.2 } },
   'caliper check': { schema: caliperCheckInput, fits: { id, checkedOn: '2026-11-01', deviationMm: -0.2 } },

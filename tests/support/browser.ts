@@ -145,6 +145,12 @@ export class Visitor {
     await (await this.find(selector, text)).click()
   }
 
+  /** Chooses from the menu of a client's page. */
+  async more(text: string): Promise<void> {
+    await this.click('[data-more]')
+    await this.click('[role="menu"] :is(a, button)', text)
+  }
+
   async tap(selector: string, text?: string): Promise<void> {
     await (await this.find(selector, text)).tap()
   }

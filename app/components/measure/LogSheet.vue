@@ -136,7 +136,7 @@ function isTyping(row: SheetRow, column: number): boolean {
               v-else-if="readingAt(row, column)"
               type="button"
               class="kept"
-              :class="{ 'opacity-50': isLeftOut(row, column) }"
+              :class="{ 'text-faded italic': isLeftOut(row, column) }"
               :title="isLeftOut(row, column) ? 'Left out of the value: the closest two count' : undefined"
               :aria-pressed="readingAt(row, column)?.id === picked"
               :aria-label="

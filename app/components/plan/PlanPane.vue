@@ -7,7 +7,7 @@ import type { Noises } from '#core/following'
 import type { FollowedEnd } from '#shared/following'
 import type { ClientHistory } from '#shared/schemas/following'
 import type { PlanInput, PlanRecord } from '#shared/schemas/plan'
-import { STANDINGS, TARGET_NAMES, targetShown } from './target-shown'
+import { offShown, STANDINGS, TARGET_NAMES, targetShown } from './target-shown'
 
 const LazyPlanChart = defineAsyncComponent(() => import('./PlanChart.vue'))
 
@@ -48,6 +48,7 @@ const setting = computed(() => another.value || !props.plan)
 const drawn = computed(() => (setting.value ? (draft.value?.line ?? null) : props.hidden ? null : props.line))
 const measured = computed(() => (setting.value ? [] : props.held.flatMap(({ against }) => against ?? [])))
 const shown = computed(() => targetShown(drawn.value?.kind ?? 'fat', props.units))
+const offOf = (against: Against) => offShown(against, shown.value)
 
 async function saveIt(input: PlanInput) {
   await props.save(input)
@@ -66,11 +67,8 @@ async function saveIt(input: PlanInput) {
       <p v-else-if="!setting && hidden" class="py-4">Neutral mode shows no plan in percent, fat or weight.</p>
       <template v-else-if="drawn">
         <p v-if="!setting && latest" class="mt-1 text-lg" data-standing>
-          <span class="figure text-4xl leading-tight font-bold">{{ shown.change(latest.off) }}</span>
-          <span class="ml-1.5 text-faded">
-            {{ shown.changeUnit }} (<span class="figure">{{ shown.change(latest.low) }}</span> to
-            <span class="figure">{{ shown.change(latest.high) }}</span>)
-          </span>
+          <span class="figure text-4xl leading-tight font-bold">{{ offOf(latest) }}</span>
+          <span class="ml-1.5 text-faded">{{ shown.changeUnit }} off the plan</span>
           <strong class="ml-3">{{ STANDINGS[latest.standing] }}</strong>
         </p>
         <p v-else-if="!setting" class="mt-1 text-faded">The next check-in shows how it goes.</p>
@@ -100,10 +98,7 @@ async function saveIt(input: PlanInput) {
                   <td class="figure right !py-1">{{ shown.value(against.planned) }}</td>
                   <td class="figure right !py-1 font-bold">{{ shown.value(against.measured) }}</td>
                   <td class="figure right !py-1 whitespace-nowrap">
-                    {{ shown.change(against.off) }}
-                    <span class="text-sm text-faded"
-                      >({{ shown.change(against.low) }} to {{ shown.change(against.high) }})</span
-                    >
+                    {{ offOf(against) }}
                   </td>
                   <td
                     class="!py-1 pl-6 whitespace-nowrap"

@@ -1,3 +1,4 @@
+import { numberShown } from '#core/following'
 import type { Against, TargetKind } from '#core/plan'
 import { formatChange, formatMass, formatMassChange, formatNumber, kgToMass, type Units } from '#core/units'
 
@@ -27,4 +28,12 @@ export const STANDINGS: Readonly<Record<Against['standing'], string>> = {
   on: 'on the plan, as far as can be said',
   ahead: 'ahead of the plan',
   behind: 'behind the plan',
+}
+
+/** How far off the plan, by the two figures as they are shown. */
+export function offShown(
+  { measured, planned }: Pick<Against, 'measured' | 'planned'>,
+  { value }: Pick<ReturnType<typeof targetShown>, 'value'>,
+): string {
+  return formatChange(numberShown(value(measured)) - numberShown(value(planned)), 1)
 }

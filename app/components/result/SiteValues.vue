@@ -49,7 +49,7 @@ const rows = computed(() =>
             v-for="reading in row.readings"
             :key="reading.id"
             class="mr-3"
-            :class="{ 'line-through': reading.struck, 'opacity-50': reading.out }"
+            :class="{ 'line-through': reading.struck, italic: reading.out }"
             :data-left-out="reading.out || undefined"
             >{{ reading.text }}<span v-if="reading.out" class="font-sans text-xs"> left out of the value</span></span
           >

@@ -189,7 +189,7 @@ const band = computed(() => {
             <span v-if="one.row" class="figure text-sm text-faded sm:hidden" aria-hidden="true"
               >{{ one.row.then }} →
             </span>
-            <span class="figure text-xl font-bold max-sm:text-lg" data-now>{{ one.value }}</span>
+            <span class="figure text-xl font-bold" data-now>{{ one.value }}</span>
             <span class="ml-1 text-sm text-faded">{{ one.unit }}</span>
           </td>
           <td class="figure py-1 pl-3 text-right text-lg font-bold">

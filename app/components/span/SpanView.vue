@@ -8,7 +8,7 @@ import type { FollowedRecord } from '#shared/followed-record'
 import type { FollowedEnd } from '#shared/following'
 import type { ClientHistory } from '#shared/schemas/following'
 import { chartEvents, drawnPlan } from './chart-events'
-import { STANDINGS, TARGET_NAMES, targetShown } from '../plan/target-shown'
+import { offShown, STANDINGS, TARGET_NAMES, targetShown } from '../plan/target-shown'
 
 const LazySpanChart = defineAsyncComponent(() => import('./SpanChart.vue'))
 
@@ -46,9 +46,7 @@ const planSaid = computed(() => {
   return {
     words: `${TARGET_NAMES[line.kind].toLowerCase()} to ${shown.value(line.to)} ${shown.unit} by about ${sayDay(line.endsOn)}`,
     standing: latest && STANDINGS[latest.standing],
-    off:
-      latest &&
-      `${shown.change(latest.off)} (${shown.change(latest.low)} to ${shown.change(latest.high)}) ${shown.changeUnit}`,
+    off: latest && `${offShown(latest, shown)} ${shown.changeUnit}`,
   }
 })
 /** One figure can be looked at large. */

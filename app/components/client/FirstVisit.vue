@@ -8,7 +8,7 @@ import { useMe } from '~/stores/me'
 const props = defineProps<{ clientId: string; now: FollowedEnd; next: string }>()
 
 const store = useMe()
-const { followed } = useFollowed()
+const { followed, planned } = useFollowed()
 const { record, history, neutral, assessor } = followed
 const { problem, busy, tell } = useTelling()
 function choose(choice: ChoiceInput) {
@@ -23,6 +23,13 @@ function choose(choice: ChoiceInput) {
         <strong>The first check-in is on record.</strong> Measure again about {{ sayDay(next) }}: the second one shows a
         change.
       </p>
+      <PlanSaid
+        v-if="planned.line.value && !planned.hidden.value"
+        class="mt-1"
+        :line="planned.line.value"
+        :latest="null"
+        :units="store.units"
+      />
       <ul class="mt-2 flex flex-wrap gap-x-6 text-[15px]">
         <li>
           <NuxtLink to="/studio/data" class="inline-flex min-h-11 items-center underline underline-offset-4"

@@ -63,6 +63,7 @@ const missing = computed(() => props.result.missing.map((site) => SITES[site].na
       class="press min-h-12 justify-self-start"
       :aria-pressed="isCovered"
       data-cover
+      @pointerdown.prevent
       @click="isCovered = !isCovered"
     >
       {{ isCovered ? 'Show the result' : 'Cover the result' }}

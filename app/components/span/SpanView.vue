@@ -8,7 +8,6 @@ import type { FollowedRecord } from '#shared/followed-record'
 import type { FollowedEnd } from '#shared/following'
 import type { ClientHistory } from '#shared/schemas/following'
 import { chartEvents, drawnPlan } from './chart-events'
-import { offShown, STANDINGS, TARGET_NAMES, targetShown } from '../plan/target-shown'
 
 const LazySpanChart = defineAsyncComponent(() => import('./SpanChart.vue'))
 
@@ -38,17 +37,6 @@ const props = defineProps<{
 const emit = defineEmits<{ drawn: [] }>()
 const chart = useTemplateRef<{ picture: () => string | null }>('chart')
 
-/** The plan in one line: what it is for, and where the newest check-in stands. */
-const planSaid = computed(() => {
-  const { plan: line, against: latest } = props
-  if (!line) return null
-  const shown = targetShown(line.kind, props.units)
-  return {
-    words: `${TARGET_NAMES[line.kind].toLowerCase()} to ${shown.value(line.to)} ${shown.unit} by about ${sayDay(line.endsOn)}`,
-    standing: latest && STANDINGS[latest.standing],
-    off: latest && `${offShown(latest, shown)} ${shown.changeUnit}`,
-  }
-})
 /** One figure can be looked at large. */
 const shownFigure = ref<'all' | 'fat' | 'lean' | 'sum' | null>('all')
 const only = computed(() => (shownFigure.value === 'all' ? null : shownFigure.value))
@@ -150,12 +138,7 @@ function savePicture() {
           {{ i + 1 }} {{ sayDay(new Date(event.at).toISOString()) }}: {{ event.words }}
         </li>
       </ol>
-      <p v-if="planSaid" class="mt-1 text-[15px]" data-plan-line>
-        Plan: {{ planSaid.words
-        }}<template v-if="planSaid.standing"
-          >; <span class="figure">{{ planSaid.off }}</span>, <strong>{{ planSaid.standing }}</strong></template
-        >
-      </p>
+      <PlanSaid v-if="plan" class="mt-1" :line="plan" :latest="against" :units="units" />
       <details v-if="trends.length > 0 || (span?.recomposition && !neutral)" class="mt-1" data-more-said>
         <summary class="min-h-11 cursor-pointer py-2 text-[15px] underline underline-offset-4">
           Pace and recomposition, by best estimate

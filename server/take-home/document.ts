@@ -73,17 +73,12 @@ function table(title: string, rows: readonly TakeHomeRow[], withUnits = false): 
         widths: ['*', 40, 40, 62, 150],
         body: [
           [head('', false), head('Then'), head('Now'), head('Difference'), head('', false)],
-          ...rows.map(({ name, then, now, unit, difference, sign, reason, isReal }): TableCell[] => [
+          ...rows.map(({ name, then, now, unit, difference, sign, isReal }): TableCell[] => [
             { text: withUnits ? `${name}, ${unit}` : name, bold: true },
             cell(then ?? ''),
             cell(now),
             cell(difference ?? '', isReal),
-            {
-              stack: [
-                { text: sign ?? '', bold: isReal },
-                { text: reason ?? '', color: FADED, fontSize: 8 },
-              ],
-            },
+            { text: sign ?? '', bold: isReal },
           ]),
         ],
       },

@@ -12,6 +12,8 @@ let api: Caller
 beforeAll(async () => {
   studio = await openStudio({ offline: true })
   ;({ coach, api } = studio)
+  await api.send('PUT', '/api/me/habits', { cover: 'never' })
+  await coach.page.reload()
 })
 afterAll(() => studio.close())
 

@@ -1,3 +1,4 @@
+import { changeRow, type Change } from '../../core/following'
 import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -5,7 +6,6 @@ import { startServer } from '../../scripts/lib/server-process.mjs'
 import { assessorErrors, type RepeatedSite } from '../../core/error'
 import { valueOf, sessionState } from '../../core/readings'
 import { findProtocol } from '../../core/protocols'
-import { formatChange, formatMass, formatMassChange } from '../../core/units'
 import { followRecord, spanOfRecord } from '../../shared/followed-record'
 import { followedEnds } from '../../shared/following'
 import type { Floor } from '../../shared/schemas/checkin'
@@ -268,15 +268,14 @@ describe('the page to take home', () => {
     expect(front).toMatch(/The plan: [a-z ]+ from \d+\.\d to \d+\.\d .* by about \d+ [A-Z][a-z]+ 20\d\d/)
     const { fat, sum } = span
     if (!fat || !sum) throw new Error('comparable')
-    expect(front).toContain(formatMass(fat.now, KG))
-    expect(front).toContain(
-      `${formatMassChange(fat.change, KG)} (${formatMassChange(fat.low, KG)} to ${formatMassChange(fat.high, KG)}) kg`,
-    )
-    expect(front).toContain(`${formatChange(sum.change)} (${formatChange(sum.low)} to ${formatChange(sum.high)}) mm`)
-    for (const { change } of span.folds) {
-      expect(back).toContain(
-        `${formatChange(change.change)} (${formatChange(change.low)} to ${formatChange(change.high)})`,
-      )
+    // The leading row in front, the others and every site behind: each as the screens say it.
+    const rowOf = (change: Change) => changeRow(change, KG)
+    expect(front).toContain(rowOf(fat).now)
+    expect(front).toContain(`${rowOf(fat).difference} kg`)
+    expect(front).toContain(rowOf(fat).reason)
+    for (const change of [sum, ...span.folds.map((one) => one.change)]) {
+      const { then: was, now: is, difference } = rowOf(change)
+      expect(back).toContain(`${was} ${is} ${difference} mm`)
     }
     expect(back).toContain('not a diagnosis')
     expect(back).toMatch(/at most one in twenty ever hears that they did/)

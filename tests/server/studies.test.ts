@@ -107,7 +107,7 @@ describe('a study', () => {
     expect(await refused({ pens: stranger, referencePenId: one.pens[0]?.id })).toContain(
       'Somebody who measures is not of this studio.',
     )
-    expect(await refused({ referencePenId: uuid() })).toContain('Choose whom the others are held against.')
+    expect(await refused({ referencePenId: uuid() })).toContain('Choose whom the others are compared with.')
   })
 
   it('takes only people whose consent is on record, each once', async () => {

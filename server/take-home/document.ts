@@ -42,7 +42,7 @@ function leading({ name, then, now, unit, difference, sign, reason, isReal, colo
       { text: name, color: FADED, fontSize: 11 },
       {
         text: [
-          ...(then ? [{ text: `${then} → `, fontSize: 18, color: FADED }] : []),
+          ...(then ? [{ text: `${then} to `, fontSize: 18, color: FADED }] : []),
           { text: now, bold: true, fontSize: 34, color: colour },
           { text: ` ${unit}`, color: FADED, fontSize: 13 },
           ...(difference ? [{ text: `    ${difference}`, bold: true, fontSize: 20 }] : []),

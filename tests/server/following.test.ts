@@ -256,15 +256,17 @@ describe('photographs', () => {
 })
 
 describe('the page to take home', () => {
-  it('holds the same numbers as the span, on two pages', async () => {
+  it('holds the same numbers as the span: one page by itself, then the detail', async () => {
     const history = await historyOf('Tobin Hale')
     const { then, now, span } = spanOfRecord(followRecord(history))
     if (!then || !now || !span) throw new Error('check-ins')
     const address = `/api/clients/${history.client.id}/take-home?from=${then.record.id}&to=${now.record.id}`
     const { bytes, headers, status } = await coach.bytes(address)
     expect([status, headers.get('content-type')]).toEqual([200, 'application/pdf'])
-    const [front = '', back = '', ...more] = await wordsOf(bytes)
-    expect(more).toEqual([])
+    const [front = '', ...detail] = await wordsOf(bytes)
+    // One page a client understands alone; the detail of seven folds and girths takes a second and the end of a third.
+    expect(detail.length).toBeLessThanOrEqual(2)
+    const back = detail.join(' ')
     expect(front).toMatch(/The plan: [a-z ]+ from \d+\.\d to \d+\.\d .* by about \d+ [A-Z][a-z]+ 20\d\d/)
     const { fat, sum } = span
     if (!fat || !sum) throw new Error('comparable')
@@ -285,7 +287,7 @@ describe('the page to take home', () => {
     const maren = await historyOf('Maren Osk')
     const open = await wordsOf((await coach.bytes(`/api/clients/${maren.client.id}/take-home`)).bytes)
     expect(open).toHaveLength(2)
-    expect(open[0]).toMatch(/The plan: fat mass from .* At the last check-\s*in: (on|ahead of|behind)\s*the plan\./)
+    expect(open[0]).toMatch(/The plan: fat mass from .* At the last check-\s*in:\s*(on|ahead of|behind)\s*the plan\./)
     const { bytes } = await coach.bytes(`/api/clients/${maren.client.id}/take-home?neutral=true`)
     const text = (await wordsOf(bytes)).join(' ')
     expect(text).toContain('What went well')

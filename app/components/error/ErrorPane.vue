@@ -118,7 +118,7 @@ async function simulate() {
 <template>
   <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-2" data-error-view>
     <section
-      class="grid content-start gap-6 border-rule px-4 py-4 sm:px-6 lg:border-r"
+      class="grid grid-cols-[minmax(0,1fr)] content-start gap-6 border-rule px-4 py-4 sm:px-6 lg:border-r"
       aria-label="How sure each change is"
     >
       <SureTable v-if="span" :span="span" :units="units" :neutral="neutral" />
